@@ -1,0 +1,39 @@
+import type { Patches } from 'mutative'
+import type { Lesson } from './document'
+import { applyEdit, applyInverse, type Edit } from './edits'
+
+/** A lesson with everything done to it in this sitting. All undo and redo goes through here. */
+export interface History {
+  lesson: Lesson
+  past: Change[]
+  future: Change[]
+}
+
+interface Change {
+  name: Edit['name']
+  /** Leads away from the present: back for what is past, forth for what was undone. */
+  patches: Patches
+}
+
+export const openHistory = (lesson: Lesson): History => ({ lesson, past: [], future: [] })
+
+/** Throws a UserError, and changes nothing, where the edit makes no sense. */
+export function doEdit(history: History, edit: Edit): History {
+  const { lesson, inverse } = applyEdit(history.lesson, edit)
+  if (inverse.length === 0) return history
+  return { lesson, past: [...history.past, { name: edit.name, patches: inverse }], future: [] }
+}
+
+export function undo(history: History): History {
+  const last = history.past.at(-1)
+  if (!last) return history
+  const { lesson, inverse } = applyInverse(history.lesson, last.patches)
+  return { lesson, past: history.past.slice(0, -1), future: [...history.future, { ...last, patches: inverse }] }
+}
+
+export function redo(history: History): History {
+  const next = history.future.at(-1)
+  if (!next) return history
+  const { lesson, inverse } = applyInverse(history.lesson, next.patches)
+  return { lesson, past: [...history.past, { ...next, patches: inverse }], future: history.future.slice(0, -1) }
+}

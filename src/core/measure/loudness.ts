@@ -1,0 +1,94 @@
+import type { LoudnessUnits, Lufs, Seconds } from '@/core/units'
+import { HOP, type LoudnessTrack } from './energyMeter'
+
+const ABSOLUTE_GATE: Lufs = -70
+/** Hops in the momentary window (400 ms), the short-term window (3 s) and between gating blocks (100 ms). */
+const MOMENTARY = 40
+const SHORT_TERM = 300
+const BLOCK_STEP = 10
+
+/** What a sound measures as a whole. Values are null where the standards leave them undefined (too short, silent). */
+export interface LoudnessReport {
+  integrated: Lufs | null
+  range: LoudnessUnits | null
+  maxMomentary: Lufs | null
+  maxShortTerm: Lufs | null
+}
+
+export const loudnessOf = (energy: number): Lufs => -0.691 + 10 * Math.log10(energy)
+export const energyOf = (loudness: Lufs): number => 10 ** ((loudness + 0.691) / 10)
+
+/** Everything but the true peak, which needs samples. */
+export function reportLoudness(track: LoudnessTrack): LoudnessReport {
+  return {
+    integrated: integratedLoudness(track),
+    range: loudnessRange(track),
+    maxMomentary: loudest(windowMeans(track, MOMENTARY)),
+    maxShortTerm: loudest(windowMeans(track, SHORT_TERM)),
+  }
+}
+
+/** Gated loudness of the whole track (BS.1770-5, Annex 1: absolute gate -70 LUFS, relative gate -10 LU), or null. */
+export function integratedLoudness(track: LoudnessTrack): Lufs | null {
+  const blocks = every(windowMeans(track, MOMENTARY), BLOCK_STEP)
+  return gatedMean(blocks, 10)
+}
+
+/** Loudness range by EBU Tech 3342: 10th to 95th percentile of the short-term loudness above both gates, or null. */
+export function loudnessRange(track: LoudnessTrack): LoudnessUnits | null {
+  const blocks = every(windowMeans(track, SHORT_TERM), BLOCK_STEP)
+  const mean = gatedMean(blocks, 0)
+  if (mean === null) return null
+  const threshold = energyOf(mean - 20)
+  const kept = blocks.filter((energy) => energy > energyOf(ABSOLUTE_GATE) && energy >= threshold).sort()
+  const at = (share: number) => loudnessOf(kept[Math.round((kept.length - 1) * share)]!)
+  return at(0.95) - at(0.1)
+}
+
+/** Momentary (400 ms) loudness at every 100 ms, the window ending there; -Infinity in digital silence. */
+export const momentarySeries = (track: LoudnessTrack): Lufs[] => series(track, MOMENTARY)
+
+/** Short-term (3 s) loudness at every 100 ms, the window ending there; -Infinity in digital silence. */
+export const shortTermSeries = (track: LoudnessTrack): Lufs[] => series(track, SHORT_TERM)
+
+/** Ungated loudness of a stretch; -Infinity where it is silent or empty. */
+export function stretchLoudness(track: LoudnessTrack, from: Seconds, to: Seconds): Lufs {
+  const first = Math.max(0, Math.round(from / HOP))
+  const last = Math.min(track.length, Math.round(to / HOP))
+  let sum = 0
+  for (let i = first; i < last; i++) sum += track[i]!
+  return last > first ? loudnessOf(sum / (last - first)) : -Infinity
+}
+
+/** Mean loudness of the blocks above -70 LUFS and, if `relativeGate` > 0, above their own mean minus that. */
+function gatedMean(blocks: Float64Array, relativeGate: LoudnessUnits): Lufs | null {
+  const audible = blocks.filter((energy) => energy > energyOf(ABSOLUTE_GATE))
+  if (audible.length === 0) return null
+  if (relativeGate === 0) return loudnessOf(mean(audible))
+  const threshold = energyOf(loudnessOf(mean(audible)) - relativeGate)
+  return loudnessOf(mean(audible.filter((energy) => energy > threshold)))
+}
+
+/** Mean of every full window, one hop apart. Kahan-free prefix sums are exact enough in float64. */
+function windowMeans(track: LoudnessTrack, window: number): Float64Array {
+  const means = new Float64Array(Math.max(0, track.length - window + 1))
+  let sum = 0
+  for (let i = 0; i < track.length; i++) {
+    sum += track[i]!
+    if (i >= window) sum -= track[i - window]!
+    if (i >= window - 1) means[i - window + 1] = Math.max(0, sum / window)
+  }
+  return means
+}
+
+const every = (values: Float64Array, step: number) => values.filter((_, i) => i % step === 0)
+const mean = (values: Float64Array) => values.reduce((sum, value) => sum + value, 0) / values.length
+
+function series(track: LoudnessTrack, window: number): Lufs[] {
+  return Array.from(every(windowMeans(track, window), BLOCK_STEP), loudnessOf)
+}
+
+function loudest(energies: Float64Array): Lufs | null {
+  const peak = energies.reduce((max, energy) => Math.max(max, energy), 0)
+  return peak > 0 ? loudnessOf(peak) : null
+}

@@ -1,0 +1,7 @@
+/**
+ * An error the user can cause and mend. Its message is one sentence or two in plain words, shown as it is:
+ * what is wrong and what to do. Everything else that is thrown is a fault of ours and fails loudly.
+ */
+export class UserError extends Error {
+  override name = 'UserError'
+}
