@@ -1,0 +1,143 @@
+import { BAND_CENTRES } from '@/core/measure/bands'
+import { analysisLength, type Analysis } from '@/core/measure/analysis'
+import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
+import { loudnessOf } from '@/core/measure/loudness'
+import type { Seconds } from '@/core/units'
+
+/** One playing of a piece: its part `from`..`to`, placed at `at` after the bed's start, with fades at both ends. */
+export interface BedRun {
+  at: Seconds
+  from: Seconds
+  to: Seconds
+  fadeIn: Seconds
+  fadeOut: Seconds
+}
+
+/** Where a piece can go back to an earlier place: at `end` the sound is like that at `start`. */
+export interface LoopPoints {
+  start: Seconds
+  end: Seconds
+}
+
+const CROSSFADE: Seconds = 1
+/** Longest stretch compared on both sides of a seam. */
+const CONTEXT: Seconds = 2
+
+/** Plays a piece for `length`, going round between its loop points where it is too short. */
+export function layBed(piece: Analysis, length: Seconds): BedRun[] {
+  const whole = analysisLength(piece)
+  const ending = soundingEnd(piece)
+  if (ending >= length) return [{ at: 0, from: 0, to: Math.min(whole, length), fadeIn: 0, fadeOut: 0 }]
+  const { start, end } = findLoop(piece)
+  const half = Math.min(CROSSFADE, (end - start) / 2) / 2
+  const runs: BedRun[] = []
+  let at: Seconds = 0
+  let from: Seconds = 0
+  while (at < length) {
+    const first = runs.length === 0
+    // The crossfade lies around the loop points, so each run begins half of it early and ends half of it late.
+    const to = Math.min(whole, end + half, from + length - at)
+    const cut = at + to - from >= length
+    runs.push({ at, from, to, fadeIn: first ? 0 : 2 * half, fadeOut: cut ? 0 : 2 * half })
+    if (cut) break
+    at += to - from - 2 * half
+    from = Math.max(0, start - half)
+  }
+  return runs
+}
+
+/**
+ * The best place to go round: among loop ends in the last part of the piece (before its own ending fades) and
+ * starts in its first part, the pair around which level and colour run most alike.
+ */
+export function findLoop(piece: Analysis): LoopPoints {
+  const length = soundingEnd(piece)
+  const margin = Math.min(CROSSFADE / 2, length / 8)
+  if (length < 6) return { start: margin, end: length - margin }
+  const level = levels(piece.energy)
+  const context = Math.min(CONTEXT, length / 8)
+  const step = 0.05
+  let best: LoopPoints & { score: number } = { start: margin, end: length - margin, score: Infinity }
+  for (let end = length - margin; end > Math.max(length * 0.6, length - 20); end -= step) {
+    for (let start = margin; start < Math.min(length * 0.35, 20); start += step) {
+      // A longer loop is worth a slightly worse seam: it repeats less often.
+      const score = seamDifference(piece, level, start, end, context) + 0.02 * (length - (end - start))
+      if (score < best.score) best = { start, end, score }
+    }
+  }
+  const { start, end } = best
+  return refined(level, start, end, context)
+}
+
+/** How unlike the surroundings of two places are: mean difference of level (dB) and of band levels (dB). */
+function seamDifference(piece: Analysis, level: Float32Array, a: Seconds, b: Seconds, context: Seconds): number {
+  const bandCount = BAND_CENTRES.length
+  const rows = piece.bands.length / bandCount
+  let sum = 0
+  let count = 0
+  for (let offset = -context; offset <= context; offset += 0.1) {
+    const rowA = Math.round((a + offset) * 10)
+    const rowB = Math.round((b + offset) * 10)
+    if (rowA < 0 || rowB < 0 || rowA >= rows || rowB >= rows) continue
+    let difference = 0
+    for (let k = 4; k < 20; k++) {
+      difference += Math.abs(piece.bands[rowA * bandCount + k]! - piece.bands[rowB * bandCount + k]!) / 2
+    }
+    sum += difference / 16
+    count++
+  }
+  return (count > 0 ? sum / count : 60) + levelDifference(level, a, b, context)
+}
+
+function levelDifference(level: Float32Array, a: Seconds, b: Seconds, context: Seconds): number {
+  let sum = 0
+  let count = 0
+  for (let offset = -context; offset <= context; offset += 0.05) {
+    const first = level[Math.round((a + offset) / HOP)]
+    const second = level[Math.round((b + offset) / HOP)]
+    if (first === undefined || second === undefined) continue
+    sum += Math.abs(first - second)
+    count++
+  }
+  return count > 0 ? sum / count : 60
+}
+
+/** Moves the loop's end to the hop where the attacks of both sides fall together. */
+function refined(level: Float32Array, start: Seconds, end: Seconds, context: Seconds): LoopPoints {
+  let best = { end, score: Infinity }
+  for (let shift = -0.05; shift <= 0.05; shift += HOP) {
+    const score = fineDifference(level, start, end + shift, context)
+    if (score < best.score) best = { end: end + shift, score }
+  }
+  return { start, end: best.end }
+}
+
+function fineDifference(level: Float32Array, a: Seconds, b: Seconds, context: Seconds): number {
+  const reach = Math.round(context / HOP)
+  const first = Math.round(a / HOP)
+  const second = Math.round(b / HOP)
+  let sum = 0
+  let count = 0
+  for (let k = -reach; k <= reach; k++) {
+    const x = level[first + k]
+    const y = level[second + k]
+    if (x === undefined || y === undefined) continue
+    sum += Math.abs(x - y)
+    count++
+  }
+  return count > 0 ? sum / count : Infinity
+}
+
+const levels = (energy: LoudnessTrack) =>
+  energy.map((value) => (value > 0 ? Math.max(-70, loudnessOf(value)) : -70))
+
+/** Where the piece's own ending begins to die away: the last moment within 12 dB of its usual level. */
+function soundingEnd(piece: Analysis): Seconds {
+  const level = levels(piece.energy)
+  const usual = Float32Array.from(level).sort()[Math.floor(level.length / 2)] ?? -70
+  let last = level.length - 1
+  const window = 20
+  const recent = (i: number) => level.subarray(Math.max(0, i - window), i + 1).reduce((a, b) => Math.max(a, b), -70)
+  while (last > 0 && recent(last) < usual - 12) last--
+  return last > 0 ? Math.min(analysisLength(piece), last * HOP) : analysisLength(piece)
+}

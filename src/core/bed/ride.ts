@@ -1,0 +1,247 @@
+import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
+import { energyOf, integratedLoudness, loudnessOf } from '@/core/measure/loudness'
+import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
+import { clamp, type Decibels, type Hertz, type LoudnessUnits, type Lufs, type Seconds } from '@/core/units'
+import { tautString } from './tautString'
+
+/** Gain in dB, one value every 1 / RIDE_RATE seconds, linear between. */
+export type GainTrack = Float32Array
+export const RIDE_RATE: Hertz = 20
+
+export interface RideTargets {
+  clearance: LoudnessUnits
+  swell: LoudnessUnits
+  pauseFrom: Seconds
+}
+
+const STEP: Seconds = 1 / RIDE_RATE
+const HOPS = Math.round(STEP / HOP)
+/** A pause from which a new sentence is taken to begin: levels are not carried across it. */
+const SENTENCE_PAUSE: Seconds = 0.3
+const MAX_GAIN: Decibels = 12
+const MIN_GAIN: Decibels = -60
+/** A bed below this has nothing to ride. */
+const BED_SILENCE: Lufs = -65
+const SLOPE: Decibels = 11 // dB a second; smoothing takes a little more off
+const TUBE = { louder: 1.5, softer: 2, onset: 0.5, swell: 1 }
+const ONSET = { before: 0.5, after: 0.2 }
+const PASSES = 3
+
+/** What the ride wants at one point, and how far it may be off. Infinite bounds say 'no matter'. */
+interface Tube {
+  lower: Float64Array
+  upper: Float64Array
+}
+
+interface Stretch {
+  start: number
+  end: number
+}
+
+/**
+ * Gain that holds a bed a given clearance under the voice.
+ *
+ * Both tracks are K-weighted energies per 10 ms (ITU-R BS.1770-5, Annex 1) on one time line, `speech` the
+ * stretches in which the voice speaks. While it speaks, the bed is held at the voice's own short-term loudness
+ * less the clearance; where nobody speaks for `pauseFrom` or longer it swells; over shorter pauses it is left
+ * alone. Those wishes make a tube; the gain is the shortest path through it, which turns round as seldom as
+ * the tube allows. Where the tube can't be followed at the allowed slope, the louder edge gives way.
+ */
+export function rideBed(
+  voice: LoudnessTrack,
+  bed: LoudnessTrack,
+  speech: readonly SpeechSegment[],
+  targets: RideTargets,
+): GainTrack {
+  const count = Math.ceil(bed.length / HOPS) + 1
+  const sentences = toStretches(joinSegments(speech, SENTENCE_PAUSE), count)
+  const voiceLevel = spokenLoudness(voice, speech)
+  if (sentences.length === 0 || voiceLevel === null) return new Float32Array(count)
+
+  const voiceCurve = sentenceLevels(voice, sentences, count)
+  const pauses = pausesBetween(sentences, targets.pauseFrom, count)
+  const bedCurve = hannLevels(bed, count)
+  const wanted = Float64Array.from({ length: count }, (_, i) =>
+    bedCurve[i]! < BED_SILENCE ? NaN : Math.min(MAX_GAIN, voiceCurve[i]! - targets.clearance - bedCurve[i]!),
+  )
+  const swell = bedCurve.map((level) => Math.min(MAX_GAIN, voiceLevel - targets.swell - level))
+
+  let gain: Float64Array = new Float64Array(count)
+  for (let pass = 0; ; pass++) {
+    gain = smoothed(tautString(...edges(tubeAround(wanted, swell, sentences, pauses))))
+    if (pass === PASSES) return Float32Array.from(gain)
+    correct(wanted, voiceCurve, applyGain(bed, gain), sentences, targets.clearance)
+  }
+}
+
+/** Gated loudness of what is spoken, pauses left out; null where nothing is. */
+export function spokenLoudness(voice: LoudnessTrack, speech: readonly SpeechSegment[]): Lufs | null {
+  const spoken = speech.flatMap(({ start, end }) => [...voice.subarray(Math.round(start / HOP), Math.round(end / HOP))])
+  const track = Float32Array.from(spoken)
+  const integrated = integratedLoudness(track)
+  if (integrated !== null || track.length === 0) return integrated
+  const mean = track.reduce((sum, value) => sum + value, 0) / track.length
+  return mean > 0 ? loudnessOf(mean) : null
+}
+
+const toStretches = (segments: readonly SpeechSegment[], count: number): Stretch[] =>
+  segments
+    .map(({ start, end }) => ({ start: Math.floor(start / STEP), end: Math.min(count, Math.ceil(end / STEP)) }))
+    .filter(({ start, end }) => end > start)
+
+/**
+ * The voice's loudness over 3 s, never reaching across a sentence's edge and gated at -10 LU, so that a pause
+ * for breath does not make it softer. Between sentences the levels of the two sides are joined by a line.
+ */
+function sentenceLevels(voice: LoudnessTrack, sentences: Stretch[], count: number): Float64Array {
+  const levels = new Float64Array(count).fill(NaN)
+  const reach = Math.round(1.5 / STEP)
+  for (const { start, end } of sentences) {
+    for (let i = start; i < end; i++) {
+      const from = Math.max(start, i - reach)
+      const to = Math.min(end, i + reach)
+      levels[i] = gatedLevel(voice, from * HOPS, to * HOPS)
+    }
+  }
+  return filledBetween(levels)
+}
+
+function gatedLevel(track: LoudnessTrack, from: number, to: number): Lufs {
+  const mean = meanEnergy(track, from, to, 0)
+  return loudnessOf(Math.max(1e-12, meanEnergy(track, from, to, mean / 10)))
+}
+
+function meanEnergy(track: LoudnessTrack, from: number, to: number, above: number): number {
+  let sum = 0
+  let count = 0
+  for (let h = from; h < Math.min(to, track.length); h++) {
+    if (track[h]! < above) continue
+    sum += track[h]!
+    count++
+  }
+  return count > 0 ? sum / count : 0
+}
+
+/** Replaces NaN between two values by a line, before the first and after the last by them. */
+function filledBetween(values: Float64Array): Float64Array {
+  let last = -1
+  for (let i = 0; i < values.length; i++) {
+    if (Number.isNaN(values[i])) continue
+    for (let k = last + 1; k < i; k++) {
+      values[k] = last < 0 ? values[i]! : values[last]! + ((values[i]! - values[last]!) * (k - last)) / (i - last)
+    }
+    last = i
+  }
+  if (last >= 0) values.fill(values[last]!, last + 1)
+  return values
+}
+
+/** The bed's loudness under a Hann window of 2.5 s. */
+function hannLevels(bed: LoudnessTrack, count: number): Float64Array {
+  const perStep = Float64Array.from({ length: count }, (_, i) => meanEnergy(bed, i * HOPS, (i + 1) * HOPS, 0))
+  return hannMean(perStep, 1.25).map((energy) => loudnessOf(Math.max(1e-12, energy)))
+}
+
+/** Weighted mean over `reach` seconds to each side; what lies outside the track is left out of the mean. */
+function hannMean(values: Float64Array, reach: Seconds): Float64Array {
+  const side = Math.round(reach / STEP)
+  const weights = Float64Array.from({ length: 2 * side + 1 }, (_, k) => 1 + Math.cos((Math.PI * (k - side)) / (side + 1)))
+  return Float64Array.from(values, (_, i) => {
+    let sum = 0
+    let weight = 0
+    for (let k = Math.max(0, i - side); k <= Math.min(values.length - 1, i + side); k++) {
+      const w = weights[k - i + side]!
+      sum += w * values[k]!
+      weight += w
+    }
+    return sum / weight
+  })
+}
+
+/** Pauses long enough to swell in, also before the first and after the last word. */
+function pausesBetween(sentences: Stretch[], pauseFrom: Seconds, count: number): Stretch[] {
+  const starts = [0, ...sentences.map(({ end }) => end)]
+  const ends = [...sentences.map(({ start }) => start), count]
+  return starts
+    .map((start, i) => ({ start, end: ends[i]! }))
+    .filter(({ start, end }) => (end - start) * STEP >= pauseFrom - STEP)
+}
+
+function tubeAround(wanted: Float64Array, swell: Float64Array, sentences: Stretch[], pauses: Stretch[]): Tube {
+  const count = wanted.length
+  const tube = { lower: new Float64Array(count).fill(MIN_GAIN), upper: new Float64Array(count).fill(MAX_GAIN) }
+  const set = (i: number, centre: number, softer: Decibels, louder: Decibels) => {
+    if (Number.isNaN(centre)) return
+    tube.lower[i] = centre - softer
+    tube.upper[i] = centre + louder
+  }
+  // Short pauses have no lower edge, but nothing is gained by growing louder in them either.
+  wanted.forEach((value, i) => set(i, value, Infinity, TUBE.louder))
+  for (const { start, end } of pauses) {
+    for (let i = start; i < end; i++) set(i, swell[i]!, TUBE.swell, TUBE.swell)
+  }
+  for (const { start, end } of sentences) {
+    for (let i = start; i < end; i++) set(i, wanted[i]!, TUBE.softer, TUBE.louder)
+  }
+  // After a long pause the bed is down before the voice sets in.
+  const onsets = sentences.filter(({ start }) => start > 0 && pauses.some((pause) => pause.end === start))
+  for (const { start } of onsets) {
+    const to = Math.min(count, start + Math.round(ONSET.after / STEP))
+    for (let i = Math.max(0, start - Math.round(ONSET.before / STEP)); i < to; i++) {
+      set(i, wanted[Math.max(i, start)]!, TUBE.onset, TUBE.onset)
+    }
+  }
+  tube.lower.forEach((value, i) => (tube.lower[i] = Math.max(MIN_GAIN, value)))
+  return tube
+}
+
+/** Both edges made walkable at the allowed slope. Where they then cross, the louder side gives way: no masking. */
+function edges({ lower, upper }: Tube): [lower: Float64Array, upper: Float64Array] {
+  const rise = SLOPE * STEP
+  limitSlope(upper, (a, b) => Math.min(a, b + rise))
+  limitSlope(lower, (a, b) => Math.max(a, b - rise))
+  lower.forEach((value, i) => (lower[i] = Math.min(value, upper[i]!)))
+  return [lower, upper]
+}
+
+function limitSlope(edge: Float64Array, bounded: (value: number, neighbour: number) => number): void {
+  for (let i = 1; i < edge.length; i++) edge[i] = bounded(edge[i]!, edge[i - 1]!)
+  for (let i = edge.length - 2; i >= 0; i--) edge[i] = bounded(edge[i]!, edge[i + 1]!)
+}
+
+const smoothed = (gain: Float64Array) => hannMean(gain, 0.25)
+
+/** Measures what the gain achieves, over 3 s inside one sentence, and shifts the wish by most of the error. */
+function correct(
+  wanted: Float64Array,
+  voiceCurve: Float64Array,
+  ridden: LoudnessTrack,
+  sentences: Stretch[],
+  clearance: LoudnessUnits,
+): void {
+  const sums = new Float64Array(ridden.length + 1)
+  ridden.forEach((energy, h) => (sums[h + 1] = sums[h]! + energy))
+  const reach = Math.round(1.5 / STEP)
+  for (const { start, end } of sentences) {
+    for (let i = start; i < end; i++) {
+      const from = Math.min(ridden.length, Math.max(start, i - reach) * HOPS)
+      const to = Math.min(ridden.length, Math.min(end, i + reach) * HOPS)
+      const under = to > from ? (sums[to]! - sums[from]!) / (to - from) : 0
+      if (under < energyOf(-90)) continue
+      const error = clamp(voiceCurve[i]! - loudnessOf(under) - clearance, -6, 6)
+      wanted[i] = Math.min(MAX_GAIN, wanted[i]! + 0.8 * error)
+    }
+  }
+}
+
+/** Energies of a bed after its gain. */
+export function applyGain(bed: LoudnessTrack, gain: ArrayLike<number>): LoudnessTrack {
+  return bed.map((energy, h) => energy * 10 ** (gainAt(gain, h * HOP) / 10))
+}
+
+export function gainAt(gain: ArrayLike<number>, time: Seconds): Decibels {
+  const place = Math.min(gain.length - 1, Math.max(0, time * RIDE_RATE))
+  const i = Math.floor(place)
+  const next = gain[Math.min(i + 1, gain.length - 1)] ?? 0
+  return gain[i]! + (next - gain[i]!) * (place - i)
+}

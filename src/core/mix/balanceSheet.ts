@@ -1,0 +1,81 @@
+import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
+import { stretchLoudness } from '@/core/measure/loudness'
+import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
+import type { DecibelsTruePeak, LoudnessUnits, Lufs, Seconds } from '@/core/units'
+
+/** How far from the clearance asked for still counts as held. */
+export const CORRIDOR: LoudnessUnits = 3
+
+/** What a finished lesson measures. Shares are 0..1 of the time in which the voice speaks, null where it never does. */
+export interface BalanceSheet {
+  within: number | null
+  /** The bed is louder than the corridor allows: the voice is masked. */
+  masked: number | null
+  /** The bed is softer than the corridor allows: it is lost. */
+  lost: number | null
+  loudness: Lufs | null
+  range: LoudnessUnits | null
+  truePeak: DecibelsTruePeak | null
+  /** Median of the clearance while the voice speaks. */
+  clearance: LoudnessUnits | null
+  spoken: Seconds
+  pictureLength: Seconds | null
+  soundLength: Seconds
+}
+
+/** One reading while the voice speaks. */
+export interface ClearanceReading {
+  at: Seconds
+  clearance: LoudnessUnits
+}
+
+const READING_STEP: Seconds = 0.1
+const WINDOW: Seconds = 3
+const SENTENCE_PAUSE: Seconds = 0.3
+
+/**
+ * Voice less bed, both over 3 s inside one sentence, every 100 ms of spoken time.
+ * Where there is no bed at all (a stretch without music) there is no reading.
+ */
+export function clearanceReadings(
+  voice: LoudnessTrack,
+  bed: LoudnessTrack,
+  speech: readonly SpeechSegment[],
+): ClearanceReading[] {
+  return joinSegments(speech, SENTENCE_PAUSE).flatMap(({ start, end }) => {
+    const readings: ClearanceReading[] = []
+    for (let at = start + READING_STEP / 2; at < end; at += READING_STEP) {
+      const from = Math.max(start, at - WINDOW / 2)
+      const to = Math.min(end, at + WINDOW / 2)
+      const under = stretchLoudness(bed, from, to)
+      if (under > -90) readings.push({ at, clearance: stretchLoudness(voice, from, to) - under })
+    }
+    return readings
+  })
+}
+
+export function corridorShares(readings: readonly ClearanceReading[], target: LoudnessUnits) {
+  if (readings.length === 0) return { within: null, masked: null, lost: null, clearance: null }
+  const share = (test: (reading: ClearanceReading) => boolean) => readings.filter(test).length / readings.length
+  const sorted = readings.map(({ clearance }) => clearance).sort((a, b) => a - b)
+  const masked = share(({ clearance }) => clearance < target - CORRIDOR)
+  const lost = share(({ clearance }) => clearance > target + CORRIDOR)
+  return { within: 1 - masked - lost, masked, lost, clearance: sorted[Math.floor(sorted.length / 2)]! }
+}
+
+/** Momentary clearance for the meter: voice less bed over the last 400 ms; null unless both are there. */
+export function clearanceAt(voice: LoudnessTrack, bed: LoudnessTrack, time: Seconds): LoudnessUnits | null {
+  const v = stretchLoudness(voice, time - 0.4, time)
+  const b = stretchLoudness(bed, time - 0.4, time)
+  return v > -50 && b > -80 ? v - b : null
+}
+
+/** Loudness every 100 ms over 400 ms, for drawing; -Infinity in silence. */
+export function drawnLoudness(track: LoudnessTrack): Lufs[] {
+  const points: Lufs[] = []
+  for (let h = 0; h < track.length; h += 10) {
+    points.push(stretchLoudness(track, Math.max(0, h * HOP - 0.2), h * HOP + 0.2))
+  }
+  return points
+}
+

@@ -1,0 +1,73 @@
+import { interpolatedPeak, OVERSHOOT_BOUND, TAPS } from '@/core/measure/truePeak'
+import type { Factor, SampleIndex } from '@/core/units'
+
+/** Gain is decided once per so many samples, on a grid that counts from the mix's beginning. */
+export const GRID = 32
+/** Grid cells over which a reduction is held and then faded, to each side: 16 ms. */
+const REACH = 24
+/** Samples to each side of a block that decide the gain within it. */
+export const LIMITER_MARGIN: SampleIndex = GRID * (2 * REACH + 2) + TAPS
+
+const FADE = fadeWeights()
+
+/**
+ * Gain that keeps the true peak (BS.1770-5, Annex 2) of stereo sound under a ceiling, looking ahead and back 16 ms.
+ *
+ * It has no memory: the gain at a sample depends only on its neighbourhood, so a mix sounds the same, to the bit,
+ * wherever rendering began and however it is cut into blocks. `channels` hold LIMITER_MARGIN samples before
+ * and after the wanted ones; `start` (a multiple of GRID) is the place in the mix of the first wanted sample.
+ * Returns one factor a sample, or null where nothing needs to be done.
+ */
+export function limiterGain(channels: readonly Float32Array[], frames: number, ceiling: Factor): Float32Array | null {
+  // Cells before and after the wanted ones, as far as they decide: one more for interpolation between centres.
+  const side = 2 * REACH + 1
+  const cells = Math.ceil(frames / GRID) + 2 * side
+  const required = new Float32Array(cells).fill(1)
+  let any = false
+  for (let c = 0; c < cells; c++) {
+    const from = LIMITER_MARGIN + (c - side) * GRID
+    const peak = Math.max(...channels.map((x) => cellPeak(x, from, ceiling)))
+    if (peak <= ceiling) continue
+    required[c] = ceiling / peak
+    any = true
+  }
+  if (!any) return null
+
+  const held = required.map((_, c) => {
+    let least = 1
+    for (let k = Math.max(0, c - REACH); k <= Math.min(cells - 1, c + REACH); k++) least = Math.min(least, required[k]!)
+    return least
+  })
+  const faded = held.map((_, c) => {
+    let sum = 0
+    for (let k = -REACH + 1; k < REACH; k++) sum += FADE[k + REACH - 1]! * (held[c + k] ?? 1)
+    return sum
+  })
+  const gain = new Float32Array(frames)
+  for (let i = 0; i < frames; i++) {
+    const place = (i + 0.5) / GRID - 0.5 + side
+    const cell = Math.floor(place)
+    gain[i] = faded[cell]! + (faded[cell + 1]! - faded[cell]!) * (place - cell)
+  }
+  return gain
+}
+
+/** True peak within one cell; cells whose samples can't reach the ceiling are not interpolated. */
+function cellPeak(x: Float32Array, from: number, ceiling: Factor): Factor {
+  const first = Math.max(0, from - TAPS / 2)
+  const last = Math.min(x.length, from + GRID + TAPS / 2)
+  let peak = 0
+  for (let i = first; i < last; i++) {
+    const magnitude = Math.abs(x[i]!)
+    if (magnitude > peak) peak = magnitude
+  }
+  if (peak * OVERSHOOT_BOUND <= ceiling) return 0
+  const tap = Math.max(0, from - TAPS / 2)
+  return interpolatedPeak(x, tap, Math.min(x.length - TAPS, tap + GRID + 1))
+}
+
+function fadeWeights(): Float64Array {
+  const weights = Float64Array.from({ length: 2 * REACH - 1 }, (_, k) => 1 + Math.cos((Math.PI * (k - REACH + 1)) / REACH))
+  const sum = weights.reduce((a, b) => a + b, 0)
+  return weights.map((weight) => weight / sum)
+}

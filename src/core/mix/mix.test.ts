@@ -1,0 +1,125 @@
+import { layoutLesson } from '@/core/lesson/layout'
+import type { Lesson } from '@/core/lesson/document'
+import { createEnergyMeter } from '@/core/measure/energyMeter'
+import { integratedLoudness } from '@/core/measure/loudness'
+import { createTruePeakMeter } from '@/core/measure/truePeak'
+import { DECK, lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
+import { tones } from '@/core/testing/signals'
+import { HOUSE_RATE } from '@/core/units'
+import { clearanceReadings, corridorShares } from './balanceSheet'
+import { planMix } from './plan'
+import { renderMix, renderWhole, type MixBlock, type Stereo } from './renderer'
+
+const voice = speechLike([[null, 1], [-10, 4], [null, 0.6], [-16, 5], [null, 0.5], [-8, 4], [null, 5], [-10, 5], [null, 1]])
+const bank = soundBank({ [TAKE]: [voice], [SONG]: [musicLike(12, -8), musicLike(12, -9, 6)] })
+const lesson = lessonOver([0, 5.3, 10.8, 17, 26.1])
+
+const planned = (of: Lesson = lesson, from = bank) => planMix(of, layoutLesson(of), from.analysisOf)
+
+let usual: ReturnType<typeof render> | undefined
+const rendered = (of?: Lesson, from = bank) => (of ? render(of, from) : (usual ??= render(lesson, bank)))
+
+async function render(of: Lesson, from: typeof bank, blockLength?: number) {
+  const { plan } = planned(of, from)
+  const blocks: MixBlock[] = []
+  for await (const block of renderWhole(plan, from.source, plan.length, blockLength)) blocks.push(block)
+  const joined = (pick: (block: MixBlock) => Stereo) =>
+    [0, 1].map((c) => {
+      const out = new Float32Array(plan.length)
+      let at = 0
+      for (const block of blocks) {
+        out.set(pick(block)[c]!, at)
+        at += block.sum[0].length
+      }
+      return out
+    }) as Stereo
+  return { sum: joined((b) => b.sum), voice: joined((b) => b.tracks.voice), bed: joined((b) => b.tracks.bed), sounds: joined((b) => b.tracks.sounds) }
+}
+const energies = (channels: Float32Array[]) => {
+  const meter = createEnergyMeter(HOUSE_RATE, channels.length)
+  meter.push(channels)
+  return meter.track()
+}
+const peak = (channels: Float32Array[]) => {
+  const meter = createTruePeakMeter(channels.length)
+  meter.push(channels)
+  return meter.peak()!
+}
+
+test('the mix has the loudness asked for and stays under the ceiling', async () => {
+  const { sum } = await rendered()
+  expect(integratedLoudness(energies(sum))!).toBeCloseTo(-16, 0)
+  expect(peak(sum)).toBeLessThanOrEqual(-1)
+})
+
+test('the finished stems show the clearance while the voice speaks', async () => {
+  const stems = await rendered()
+  const readings = clearanceReadings(energies(stems.voice), energies(stems.bed), planned().levels.speech)
+  const shares = corridorShares(readings, 16)
+  expect(readings.length).toBeGreaterThan(150)
+  expect(shares.within!).toBeGreaterThanOrEqual(0.98)
+  expect(shares.masked!).toBeLessThanOrEqual(0.005)
+})
+
+test('the stems add up to the mix', async () => {
+  const { sum, voice: v, bed, sounds } = await rendered()
+  for (let i = 0; i < sum[0].length; i += 97) expect(v[0][i]! + bed[0][i]! + sounds[0][i]!).toBeCloseTo(sum[0][i]!, 5)
+})
+
+test('two renders are the same to the bit, however they are cut and wherever they begin', async () => {
+  const whole = await rendered()
+  const cut = await render(lesson, bank, 4800)
+  const same = (a: Float32Array, b: Float32Array) => Buffer.compare(Buffer.from(a.buffer), Buffer.from(b.buffer)) === 0
+  expect(same(cut.sum[0], whole.sum[0]) && same(cut.sum[1], whole.sum[1])).toBe(true)
+  const { plan } = planned()
+  const from = 9600 * 7
+  const middle = await renderMix(plan, bank.source, from, 4800)
+  expect(same(middle.sum[1], whole.sum[1].slice(from, from + 4800))).toBe(true)
+})
+
+test('a take cut over slides comes out uncut: the voice is the take times one factor', async () => {
+  const quiet = { ...lesson, bedCues: [], targets: { ...lesson.targets, loudness: -30 } }
+  const { sum } = await rendered(quiet)
+  const at = voice.findIndex((value) => Math.abs(value) > 0.1)
+  const factor = sum[0][at]! / voice[at]!
+  for (let i = 2000; i < voice.length - 2000; i += 31) expect(sum[0][i]!).toBeCloseTo(voice[i]! * factor, 5)
+})
+
+test('the bed is looped when too short, ends with the pictures and fades out', async () => {
+  const { bed } = await rendered()
+  const level = (from: number, to: number) => Math.max(...bed[0].slice(from * HOUSE_RATE, to * HOUSE_RATE).map(Math.abs))
+  for (let t = 1; t < 24; t += 0.5) expect(level(t, t + 0.5)).toBeGreaterThan(0.001)
+  expect(bed[0].length).toBe(Math.round(26.1 * HOUSE_RATE))
+  expect(level(26.09, 26.1)).toBeLessThan(0.002)
+})
+
+test('without voice the music alone has the lesson loudness; without music the voice has', async () => {
+  const still = { ...lesson, steps: lesson.steps.map((step) => ({ ...step, passages: [] })) }
+  const { sum } = await rendered(still)
+  expect(integratedLoudness(energies(sum))!).toBeCloseTo(-16, 0)
+  const spoken = await rendered(lessonOver([0, 13, 26.1], false))
+  expect(integratedLoudness(energies(spoken.sum))!).toBeCloseTo(-16, 0)
+})
+
+test('two takes of different level come out equally loud', async () => {
+  const other = '4'.repeat(64)
+  const loud = speechLike([[-6, 6]])
+  const soft = loud.map((value) => value / 20)
+  const two = soundBank({ [TAKE]: [loud], [other]: [soft] })
+  const both = lessonOver([0, 6, 12], false)
+  both.steps[1]!.passages = [{ id: 'q', media: other, from: 0, to: 6 }]
+  const { sum } = await rendered(both, two)
+  const half = 6 * HOUSE_RATE
+  const [first, second] = [sum.map((c) => c.slice(0, half)), sum.map((c) => c.slice(half))]
+  expect(integratedLoudness(energies(first))! - integratedLoudness(energies(second))!).toBeCloseTo(0, 1)
+})
+
+test("a recording's own sound is heard at its gain while its picture moves", async () => {
+  const clip = soundBank({ [DECK]: [tones([[-20, 4]])] })
+  const one = lessonOver([0, 1], false)
+  one.steps[0] = { ...one.steps[0]!, passages: [], length: { kind: 'fixed', length: 6 }, picture: { kind: 'recording', media: DECK, from: 1, to: 3, gain: 0 } }
+  const { sounds } = await rendered(one, clip)
+  const level = (t: number) => Math.max(...sounds[0].slice(t * HOUSE_RATE, (t + 0.1) * HOUSE_RATE).map(Math.abs))
+  expect(level(1)).toBeGreaterThan(0.05)
+  expect(level(2.5)).toBe(0)
+})

@@ -1,0 +1,116 @@
+import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
+import type { MediaHash } from '@/core/lesson/document'
+import { HOUSE_RATE, toFactor, type SampleIndex } from '@/core/units'
+import { GRID, LIMITER_MARGIN, limiterGain } from './limiter'
+import { fadeFactor, TRACK_NAMES, type Clip, type MixPlan, type TrackName } from './plan'
+
+/** Two channels of equal length. */
+export type Stereo = [left: Float32Array, right: Float32Array]
+
+/**
+ * Gives `frames` samples of a media's sound from `from` on, one or two channels; where the media has none
+ * (before its beginning, after its end) shorter arrays may be given or zeros.
+ */
+export type SampleSource = (media: MediaHash, from: SampleIndex, frames: number) => Promise<Float32Array[]>
+
+/** A stretch of the finished mix: the tracks as they stand in it (they add up to it), and the bed before its ride. */
+export interface MixBlock {
+  sum: Stereo
+  tracks: Record<TrackName, Stereo>
+  bedRaw: Stereo
+}
+
+/**
+ * Renders `frames` of the mix from `from` on (a multiple of GRID). Pure: the same samples come out wherever
+ * rendering starts and however it is cut. Beyond the lesson's end there is silence.
+ */
+export async function renderMix(plan: MixPlan, source: SampleSource, from: SampleIndex, frames: number): Promise<MixBlock> {
+  if (from % GRID !== 0) throw new RangeError(`a block must begin on a multiple of ${GRID}`)
+  const start = from - LIMITER_MARGIN
+  const length = frames + 2 * LIMITER_MARGIN
+  const factor = toFactor(plan.gain)
+  const tracks = {} as Record<TrackName, Stereo>
+  for (const name of TRACK_NAMES) tracks[name] = await renderTrack(plan.clips[name], source, start, length, factor)
+  const bedRaw = tracks.bed
+  tracks.bed = ridden(bedRaw, plan.bedGain, start)
+
+  const sum = summed(TRACK_NAMES.map((name) => tracks[name]))
+  const limit = limiterGain(sum, frames, toFactor(plan.ceiling))
+  const finish = (stereo: Stereo) => stereo.map((channel) => finished(channel, frames, limit)) as Stereo
+  return {
+    sum: finish(sum),
+    tracks: { voice: finish(tracks.voice), bed: finish(tracks.bed), sounds: finish(tracks.sounds) },
+    bedRaw: bedRaw.map((channel) => finished(channel, frames, null)) as Stereo,
+  }
+}
+
+/** The whole mix, block by block. `length` may go beyond the plan's, to fill a last video frame. */
+export async function* renderWhole(
+  plan: MixPlan,
+  source: SampleSource,
+  length: SampleIndex = plan.length,
+  blockLength: number = HOUSE_RATE / 2,
+): AsyncGenerator<MixBlock> {
+  for (let from = 0; from < length; from += blockLength) {
+    yield await renderMix(plan, source, from, Math.min(blockLength, length - from))
+  }
+}
+
+async function renderTrack(clips: readonly Clip[], source: SampleSource, start: number, length: number, factor: number) {
+  const out: Stereo = [new Float32Array(length), new Float32Array(length)]
+  for (const clip of clips) {
+    const from = Math.max(start, clip.at)
+    const to = Math.min(start + length, clip.at + clip.length)
+    if (to <= from) continue
+    const samples = await source(clip.media, clip.from + from - clip.at, to - from)
+    addClip(out, clip, samples, from, start, factor * toFactor(clip.gain))
+  }
+  return out
+}
+
+function addClip(out: Stereo, clip: Clip, samples: Float32Array[], from: number, start: number, factor: number): void {
+  out.forEach((channel, c) => {
+    const input = samples[c] ?? samples[0]
+    if (!input) return
+    for (let i = 0; i < input.length; i++) {
+      const place = from + i - clip.at
+      const fading = place < clip.fadeIn || clip.length - place < clip.fadeOut
+      channel[from - start + i]! += input[i]! * factor * (fading ? fadeFactor(clip, place) : 1)
+    }
+  })
+}
+
+/** Puts the ride on a track; between its points the factor runs straight. */
+function ridden(track: Stereo, gain: GainTrack, start: SampleIndex): Stereo {
+  const cell = HOUSE_RATE / RIDE_RATE
+  const last = gain.length - 1
+  const factorAt = (i: number) => toFactor(gain[Math.max(0, Math.min(last, i))] ?? 0)
+  return track.map((channel) => {
+    const out = new Float32Array(channel.length)
+    for (let i = 0; i < out.length;) {
+      const index = Math.floor((start + i) / cell)
+      const a = factorAt(index)
+      const slope = (factorAt(index + 1) - a) / cell
+      const end = Math.min(out.length, (index + 1) * cell - start)
+      for (; i < end; i++) out[i] = channel[i]! * (a + slope * (start + i - index * cell))
+    }
+    return out
+  }) as Stereo
+}
+
+function summed(tracks: Stereo[]): Stereo {
+  return [0, 1].map((c) => {
+    const out = new Float32Array(tracks[0]![0].length)
+    for (const track of tracks) {
+      const channel = track[c]!
+      for (let i = 0; i < out.length; i++) out[i]! += channel[i]!
+    }
+    return out
+  }) as Stereo
+}
+
+function finished(channel: Float32Array, frames: number, limit: Float32Array | null): Float32Array {
+  const out = channel.slice(LIMITER_MARGIN, LIMITER_MARGIN + frames)
+  if (limit) for (let i = 0; i < frames; i++) out[i]! *= limit[i]!
+  return out
+}
