@@ -1,0 +1,41 @@
+import next from 'eslint-config-next'
+import tseslint from 'typescript-eslint'
+
+/** Imports go one way; what a folder must not know is listed here. */
+const mustNotKnow = (folder, ...others) => ({
+  files: [`src/${folder}/**/*.{ts,tsx}`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          { group: others.map((other) => `@/${other}/**`), message: `src/${folder} must not know these parts.` },
+          ...(folder === 'core'
+            ? [{ group: ['node:*', 'react', 'react-*', 'next', 'next/**', 'antd'], message: 'The core runs anywhere.' }]
+            : []),
+        ],
+      },
+    ],
+  },
+})
+
+export default tseslint.config(
+  { ignores: ['.next/**', 'dist/**', '.yarn-step/**', 'public/worklets/**', 'next-env.d.ts', 'demo-files/**'] },
+  ...next,
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@next/next/no-img-element': 'off',
+    },
+  },
+  mustNotKnow('core', 'media', 'db', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo'),
+  mustNotKnow('media', 'db', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo'),
+  mustNotKnow('db', 'media', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo'),
+  mustNotKnow('jobs', 'app', 'ui', 'workers', 'cli', 'demo'),
+  mustNotKnow('ui', 'media', 'db', 'jobs', 'app', 'cli', 'demo'),
+  mustNotKnow('workers', 'media', 'db', 'jobs', 'app', 'cli', 'demo'),
+  mustNotKnow('cli', 'db', 'jobs', 'app', 'ui', 'workers'),
+)

@@ -1,0 +1,82 @@
+import { spawn, spawnSync } from 'node:child_process'
+import { existsSync, readdirSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+
+export const ROOT = new URL('..', import.meta.url).pathname.replace(/\/$/, '')
+
+/** Environment that all processes of one installation share. */
+export const environment = ({ databaseUrl, data, port }) => ({
+  ...process.env,
+  NODE_ENV: 'production',
+  NEXT_TELEMETRY_DISABLED: '1',
+  DATABASE_URL: databaseUrl,
+  YARN_STEP_DATA: data,
+  PORT: String(port),
+})
+
+/** Runs one of our own bundled steps to its end; its output is the user's. */
+export function runStep(name, env, args = []) {
+  const result = spawnSync('node', [join('dist', `${name}.mjs`), ...args], { cwd: ROOT, env, stdio: 'inherit' })
+  if (result.status !== 0) throw new Error(`The step '${name}' failed (see above).`)
+}
+
+/** Builds the application unless the last build is newer than every source. */
+export function buildIfNeeded() {
+  const stamp = join(ROOT, '.next', 'BUILD_ID')
+  const bundle = join(ROOT, 'dist', 'yarn-step.mjs')
+  const newest = newestIn(join(ROOT, 'src'), ...['package-lock.json', 'next.config.ts'].map((f) => join(ROOT, f)))
+  const fresh = (file) => existsSync(file) && statSync(file).mtimeMs > newest
+  if (fresh(stamp) && fresh(bundle)) return
+  console.log('Building the application (about a minute)')
+  const result = spawnSync('npm', ['run', '--silent', 'build'], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' } })
+  if (result.status === 0) return
+  process.stderr.write(result.stdout + result.stderr)
+  throw new Error('The application could not be built (see above).')
+}
+
+function newestIn(...paths) {
+  return Math.max(
+    ...paths.map((path) => {
+      const stat = statSync(path)
+      if (!stat.isDirectory()) return stat.mtimeMs
+      return Math.max(0, ...readdirSync(path).map((name) => newestIn(join(path, name))))
+    }),
+  )
+}
+
+export const startServer = (env) =>
+  start('server', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', env.PORT], env)
+export const startWorker = (env) => start('worker', ['dist/worker.mjs'], env)
+
+/** Starts a process in the background. What it prints is kept, so that it can be shown when it dies early. */
+function start(name, args, env) {
+  const child = spawn('node', args, { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'pipe'] })
+  let output = ''
+  const keep = (chunk) => {
+    output = (output + chunk).slice(-20000)
+    if (process.env.YARN_STEP_VERBOSE) process.stderr.write(`[${name}] ${chunk}`)
+  }
+  child.stdout.on('data', keep)
+  child.stderr.on('data', keep)
+  const ended = new Promise((resolve) => child.on('exit', resolve))
+  return {
+    pid: child.pid,
+    ended,
+    output: () => output,
+    kill: (signal = 'SIGTERM') => {
+      child.kill(signal)
+      return ended
+    },
+    isRunning: () => child.exitCode === null && child.signalCode === null,
+  }
+}
+
+/** Resolves once the server answers. */
+export async function waitForServer(server, port) {
+  for (let tries = 0; tries < 240 && server.isRunning(); tries++) {
+    const answer = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null)
+    if (answer?.ok) return
+    await new Promise((resolve) => setTimeout(resolve, 250))
+  }
+  throw new Error(`The server did not start:\n${server.output()}`)
+}

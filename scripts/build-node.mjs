@@ -1,0 +1,43 @@
+import { build } from 'esbuild'
+
+/**
+ * Bundles what runs outside Next: the headless command, the job worker, small start-up steps, and the
+ * AudioWorklet, which a browser loads as a plain script.
+ */
+const node = {
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  outdir: 'dist',
+  outExtension: { '.js': '.mjs' },
+  splitting: true,
+  chunkNames: 'chunks/[hash]',
+  logLevel: 'warning',
+  // Native code, and packages that find their own files beside themselves, stay in node_modules.
+  external: ['sharp', 'pg', 'pg-boss', 'drizzle-orm', 'puppeteer-core'],
+  banner: {
+    js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+  },
+}
+
+await Promise.all([
+  build({
+    ...node,
+    entryPoints: {
+      'yarn-step': 'src/cli/main.ts',
+      worker: 'src/jobs/worker.ts',
+      migrate: 'src/db/migrate.ts',
+      'load-demo': 'src/demo/load.ts',
+      bench: 'src/bench/main.ts',
+    },
+  }),
+  build({
+    entryPoints: ['src/workers/player.worklet.ts'],
+    bundle: true,
+    format: 'iife',
+    target: 'es2022',
+    outdir: 'public/worklets',
+    logLevel: 'warning',
+  }),
+])

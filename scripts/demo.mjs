@@ -1,0 +1,86 @@
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { buildIfNeeded, environment, ROOT, runStep, startServer, startWorker, waitForServer } from './application.mjs'
+import { freePort, startPostgres } from './postgres.mjs'
+
+/** Starts everything on this machine, loads the demo course and serves it until Ctrl-C. */
+
+const data = process.env.YARN_STEP_DATA ?? join(ROOT, '.yarn-step')
+const runFile = join(data, 'running.json')
+const WANTED_PORT = Number(process.env.PORT ?? 4310)
+
+await main().catch((error) => {
+  console.error(error.message)
+  process.exitCode = 1
+})
+
+async function main() {
+  mkdirSync(data, { recursive: true })
+  const other = readRun()
+  if (other && isOurs(other.demo, 'scripts/demo.mjs')) {
+    console.log(`Yarn Step is already running: http://127.0.0.1:${other.port}`)
+    return
+  }
+  // A crash of this script leaves its children behind.
+  if (other) for (const pid of other.children) if (isOurs(pid)) process.kill(pid, 'SIGKILL')
+
+  const port = await freePort(WANTED_PORT).catch(async () => {
+    const free = await freePort()
+    console.log(`Port ${WANTED_PORT} is taken by another program, so this uses ${free}.`)
+    return free
+  })
+  writeRun({ demo: process.pid, port, children: [] })
+  const postgres = await startPostgres(data)
+  const children = []
+  let stopping = false
+  const stop = async () => {
+    if (stopping) return
+    stopping = true
+    await Promise.all(children.map((child) => child.kill()))
+    postgres.stop()
+    rmSync(runFile, { force: true })
+  }
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
+    process.on(signal, () => {
+      console.log('\nStopping')
+      void stop().then(() => process.exit(0))
+    })
+  }
+  try {
+    buildIfNeeded()
+    const env = environment({ databaseUrl: postgres.url, data, port })
+    runStep('migrate', env)
+    runStep('load-demo', env)
+    if (stopping) return
+    const server = startServer(env)
+    children.push(server, startWorker(env))
+    writeRun({ demo: process.pid, port, children: children.map(({ pid }) => pid) })
+    await waitForServer(server, port)
+    console.log(`\nYarn Step is running: http://127.0.0.1:${port}\nRaw files to try: ${join(ROOT, 'demo-files')}\nCtrl-C stops it.`)
+    await Promise.race(children.map(({ ended }) => ended))
+    if (!stopping) {
+      const dead = children.find((child) => !child.isRunning())
+      throw new Error(`A part of the application ended by itself:\n${dead.output()}`)
+    }
+  } finally {
+    await stop()
+  }
+}
+
+function readRun() {
+  return existsSync(runFile) ? JSON.parse(readFileSync(runFile, 'utf8')) : null
+}
+
+function writeRun(run) {
+  writeFileSync(runFile, JSON.stringify(run))
+}
+
+/** Whether a process of this project has that number (numbers are used again after a crash). */
+function isOurs(pid, part = '') {
+  try {
+    const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8')
+    return command.includes('node') && command.includes(part) && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(ROOT)
+  } catch {
+    return false
+  }
+}

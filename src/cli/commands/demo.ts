@@ -1,0 +1,3 @@
+import { makeDemo } from '@/demo/make'
+
+export const demo = ({ out }: { out: string }) => makeDemo(out)

@@ -1,0 +1,23 @@
+import { join } from 'node:path'
+import { layoutLesson } from '@/core/lesson/layout'
+import { planMix } from '@/core/mix/plan'
+import { UserError } from '@/core/userError'
+import { STEMS, writeStems } from '../stems'
+import { withArchive } from '../workspace'
+
+export function mix(archive: string, { out, stems }: { out: string; stems?: string }) {
+  return withArchive(archive, async ({ lesson, store, analysisOf }) => {
+    const timeline = layoutLesson(lesson)
+    if (timeline.length === 0) throw new UserError('This lesson has no steps yet: there is nothing to mix.')
+    const planned = planMix(lesson, timeline, analysisOf)
+    return writeStems(lesson, planned, store, {
+      [out]: STEMS.sum,
+      ...(stems && {
+        [join(stems, 'voice.wav')]: STEMS.voice,
+        [join(stems, 'bed.wav')]: STEMS.bed,
+        [join(stems, 'bed-raw.wav')]: STEMS.bedRaw,
+        [join(stems, 'sounds.wav')]: STEMS.sounds,
+      }),
+    })
+  })
+}

@@ -1,0 +1,15 @@
+import { join } from 'node:path'
+import { renderVideo } from '@/media/video/render'
+import { withArchive } from '../workspace'
+
+export function render(archive: string, { out, cache }: { out: string; cache?: string }) {
+  return withArchive(archive, async ({ lesson, store, analysisOf, folder }) => {
+    let shown = -1
+    const onProgress = (share: number) => {
+      const percent = Math.floor(share * 100)
+      if (percent > shown) process.stderr.write(`${(shown = percent)} %\n`)
+    }
+    const { balance, timeline } = await renderVideo(lesson, store, analysisOf, cache ?? join(folder, 'coded'), out, { onProgress })
+    return { ...balance, steps: timeline.steps.map(({ step, start, end }) => ({ id: step.id, start, end })) }
+  })
+}

@@ -1,0 +1,98 @@
+import { Command, CommanderError } from 'commander'
+import { UserError } from '@/core/userError'
+
+/** The headless command. Each subcommand's code is loaded only when it is called, so that all start quickly. */
+
+type Outcome = Promise<unknown>
+
+const program = new Command('yarn-step')
+  .description('Measures, aligns levels and makes lessons without a browser or a database. Prints one JSON object.')
+  .exitOverride()
+  .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, '').trimEnd() + '\n') })
+
+const command = (usage: string, description: string) =>
+  program.command(usage).description(description).option('--json', 'print the JSON on one line').exitOverride()
+
+command('loudness <file>', 'loudness of a sound by ITU-R BS.1770')
+  .option('--series', 'also momentary and short-term loudness every 100 ms')
+  .action(run(async (file, options) => (await import('./commands/loudness')).loudness(file, options)))
+
+command('speech <file>', 'where somebody speaks')
+  .action(run(async (file) => (await import('./commands/speech')).speech(file)))
+
+command('ride', 'lays a bed under a voice')
+  .requiredOption('--voice <file>')
+  .requiredOption('--bed <file>')
+  .option('--clearance <lu>', 'how far the bed stays under the voice', number, 16)
+  .option('--swell <lu>', 'how far it stays under the voice where nobody speaks', number, 6)
+  .requiredOption('--out-dir <folder>')
+  .action(runOptions(async (options) => (await import('./commands/ride')).ride(options)))
+
+command('mix <archive>', "makes a lesson's sound")
+  .requiredOption('--out <file>')
+  .option('--stems <folder>')
+  .action(run(async (archive, options) => (await import('./commands/mix')).mix(archive, options)))
+
+command('render <archive>', "makes a lesson's video")
+  .requiredOption('--out <file>')
+  .option('--cache <folder>', 'keeps coded pictures there, so that making the video again is quicker')
+  .action(run(async (archive, options) => (await import('./commands/render')).render(archive, options)))
+
+command('check <archive>', 'finds mistakes before delivery')
+  .action(run(async (archive) => (await import('./commands/check')).check(archive)))
+
+command('new', 'makes a first lesson from raw files')
+  .requiredOption('--pictures <files...>')
+  .requiredOption('--voice <file>')
+  .option('--bed <file>')
+  .option('--script <file>', 'the words; a blank line between two slides')
+  .option('--title <text>')
+  .requiredOption('--out <archive>')
+  .action(runOptions(async (options) => (await import('./commands/new')).newLesson(options)))
+
+command('demo', 'makes the demo lessons as archives, and the raw files of the second one')
+  .requiredOption('--out <folder>')
+  .action(runOptions(async (options) => (await import('./commands/demo')).demo(options)))
+
+function run(work: (subject: string, options: never) => Outcome) {
+  return (subject: string, options: { json?: boolean }) => print(work(subject, options as never), options)
+}
+
+function runOptions(work: (options: never) => Outcome) {
+  return (options: { json?: boolean }) => print(work(options as never), options)
+}
+
+async function print(outcome: Outcome, { json }: { json?: boolean }): Promise<void> {
+  const text = JSON.stringify(await outcome, null, json ? undefined : 1)
+  await new Promise((resolve) => process.stdout.write(`${text}\n`, resolve))
+}
+
+function number(text: string): number {
+  const value = Number(text)
+  if (text.trim() === '' || !Number.isFinite(value)) throw new UserError(`A number is needed here, not "${text}".`)
+  return value
+}
+
+/** One sentence for everything that goes wrong; a stack trace helps nobody who calls a command. */
+function sentenceFor(error: unknown): string {
+  if (error instanceof UserError) return error.message
+  if (error instanceof Error && 'code' in error && 'path' in error) return fileSentence(error.code, String(error.path))
+  return `Something went wrong inside the program: ${String(error).split('\n')[0]}`
+}
+
+function fileSentence(code: unknown, path: string): string {
+  if (code === 'ENOENT') return `There is no such file: ${path}.`
+  if (code === 'EISDIR') return `A file is needed, and this is a folder: ${path}.`
+  if (code === 'EACCES') return `This may not be read or written: ${path}.`
+  return `This can't be read or written (${String(code)}): ${path}.`
+}
+
+try {
+  await program.parseAsync()
+} catch (error) {
+  if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2
+  else {
+    process.stderr.write(`${sentenceFor(error)}\n`)
+    process.exitCode = 1
+  }
+}

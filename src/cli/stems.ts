@@ -1,0 +1,53 @@
+import { mkdir, open, type FileHandle } from 'node:fs/promises'
+import { dirname } from 'node:path'
+import { encodeSamples, writeWavHeader } from '@/core/formats/wav'
+import type { Lesson } from '@/core/lesson/document'
+import { createEnergyMeter } from '@/core/measure/energyMeter'
+import { reportLoudness } from '@/core/measure/loudness'
+import { createTruePeakMeter } from '@/core/measure/truePeak'
+import type { BalanceSheet } from '@/core/mix/balanceSheet'
+import type { PlannedMix } from '@/core/mix/plan'
+import type { MixBlock, Stereo } from '@/core/mix/renderer'
+import { HOUSE_RATE } from '@/core/units'
+import { balanceSheet, renderMixdown } from '@/media/mixdown'
+import { storeSource, type MediaStore } from '@/media/store'
+
+/** What is written where: each file takes its part of every block. */
+export type StemFiles = Record<string, (block: MixBlock) => Stereo>
+
+export const STEMS = {
+  voice: (block: MixBlock) => block.tracks.voice,
+  bed: (block: MixBlock) => block.tracks.bed,
+  bedRaw: (block: MixBlock) => block.bedRaw,
+  sounds: (block: MixBlock) => block.tracks.sounds,
+  sum: (block: MixBlock) => block.sum,
+}
+
+/** Renders a mix once and writes any of its parts as 24-bit WAV files, all equally long. */
+export async function writeStems(lesson: Lesson, planned: PlannedMix, store: MediaStore, files: StemFiles): Promise<BalanceSheet> {
+  const { length } = planned.plan
+  const sounds = storeSource(store)
+  const energy = createEnergyMeter(HOUSE_RATE, 2)
+  const peak = createTruePeakMeter(2)
+  const opened: { file: FileHandle; pick: (block: MixBlock) => Stereo }[] = []
+  try {
+    for (const [path, pick] of Object.entries(files)) {
+      await mkdir(dirname(path), { recursive: true })
+      const file = await open(path, 'w')
+      await file.write(writeWavHeader(2, HOUSE_RATE, length))
+      opened.push({ file, pick })
+    }
+    const stems = await renderMixdown(planned, sounds.source, length, async (block) => {
+      energy.push(block.sum)
+      peak.push(block.sum)
+      for (const { file, pick } of opened) await file.write(encodeSamples(pick(block)))
+    })
+    const { integrated, range } = reportLoudness(energy.track())
+    return balanceSheet(planned, stems, lesson.targets.clearance, {
+      loudness: integrated, range, truePeak: peak.peak(), pictureLength: null, soundLength: length / HOUSE_RATE,
+    })
+  } finally {
+    for (const { file } of opened) await file.close()
+    await sounds.close()
+  }
+}

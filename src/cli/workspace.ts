@@ -1,0 +1,56 @@
+import { mkdtemp, rm, stat } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { basename, join } from 'node:path'
+import type { Lesson } from '@/core/lesson/document'
+import type { MediaInfo } from '@/core/lesson/media'
+import type { Analysis } from '@/core/measure/analysis'
+import type { AnalysisOf } from '@/core/mix/plan'
+import { UserError } from '@/core/userError'
+import { readArchive } from '@/media/archive'
+import { importMedia } from '@/media/import'
+import { loadAnalyses, loadInfos } from '@/media/lessonMedia'
+import { openStore, type MediaStore } from '@/media/store'
+
+/** A media store that lives as long as one command. */
+export async function withStore<T>(work: (store: MediaStore, folder: string) => Promise<T>): Promise<T> {
+  const folder = await mkdtemp(join(tmpdir(), 'yarn-step-'))
+  try {
+    return await work(openStore(join(folder, 'media')), folder)
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
+
+export interface OpenLesson {
+  lesson: Lesson
+  store: MediaStore
+  analysisOf: AnalysisOf
+  mediaOf: (hash: string) => MediaInfo | undefined
+  folder: string
+}
+
+export function withArchive<T>(archive: string, work: (opened: OpenLesson) => Promise<T>): Promise<T> {
+  return withStore(async (store, folder) => {
+    await stat(archive)
+    const lesson = await readArchive(archive, store)
+    const [analysisOf, mediaOf] = [await loadAnalyses(lesson, store), await loadInfos(lesson, store)]
+    return work({ lesson, store, analysisOf, mediaOf, folder })
+  })
+}
+
+export interface ImportedSound {
+  media: MediaInfo
+  analysis: Analysis
+}
+
+export async function importFile(store: MediaStore, path: string): Promise<MediaInfo> {
+  await stat(path)
+  return importMedia(store, path, basename(path))
+}
+
+export async function importSoundFile(store: MediaStore, path: string): Promise<ImportedSound> {
+  const media = await importFile(store, path)
+  const analysis = await store.analysis(media.hash)
+  if (!analysis) throw new UserError(`This file has no sound in it: ${path}. Choose a file with an audio track.`)
+  return { media, analysis }
+}

@@ -1,0 +1,150 @@
+import type { Lesson } from '@/core/lesson/document'
+import type { Timeline } from '@/core/lesson/layout'
+import type { MediaInfo } from '@/core/lesson/media'
+import { clearanceReadings, CORRIDOR } from '@/core/mix/balanceSheet'
+import { takeSpeech, type AnalysisOf, type PlannedMix } from '@/core/mix/plan'
+import { spokenTime } from '@/core/measure/speech'
+import type { Analysis } from '@/core/measure/analysis'
+import type { Seconds } from '@/core/units'
+
+/** Something to look at before delivery. `at` is lesson time. */
+export interface Finding {
+  severity: 'fault' | 'warning' | 'hint'
+  code: FindingCode
+  stepId?: string
+  at?: Seconds
+  text: string
+}
+
+export type FindingCode =
+  | 'no-steps'
+  | 'missing-media'
+  | 'words-run-over'
+  | 'script-without-voice'
+  | 'only-silence'
+  | 'flashing-picture'
+  | 'clipped-take'
+  | 'voice-masked'
+  | 'bed-lost'
+  | 'licence-unknown'
+  | 'cut-off-file'
+
+const SHORTEST_PICTURE: Seconds = 1
+const NOTICED_FROM: Seconds = 0.5
+
+/** Everything that can be found without rendering. */
+export function checkLesson(
+  lesson: Lesson,
+  timeline: Timeline,
+  planned: PlannedMix,
+  analysisOf: AnalysisOf,
+  mediaOf: (hash: string) => MediaInfo | undefined,
+): Finding[] {
+  if (lesson.steps.length === 0) {
+    return [{ severity: 'fault', code: 'no-steps', text: 'The lesson has no steps yet. Add a picture.' }]
+  }
+  return [
+    ...checkMedia(lesson, mediaOf),
+    ...checkSteps(timeline, analysisOf),
+    ...checkTakes(timeline, analysisOf),
+    ...checkBalance(lesson, timeline, planned),
+    ...checkLicences(lesson),
+  ]
+}
+
+function checkMedia(lesson: Lesson, mediaOf: (hash: string) => MediaInfo | undefined): Finding[] {
+  return lesson.shelf.flatMap((item): Finding[] => {
+    const media = mediaOf(item.media)
+    if (!media) {
+      return [{ severity: 'fault', code: 'missing-media', text: `The file of "${item.title}" is missing. Bring it in again.` }]
+    }
+    return media.note ? [{ severity: 'warning', code: 'cut-off-file', text: `${item.title}: ${media.note}` }] : []
+  })
+}
+
+function checkSteps(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
+  return timeline.steps.flatMap(({ step, index, start, end, overrun }) => {
+    const about = (severity: Finding['severity'], code: FindingCode, text: string): Finding => ({
+      severity, code, stepId: step.id, at: start, text: `Step ${index + 1}: ${text}`,
+    })
+    const found: Finding[] = []
+    if (overrun > 0.05) {
+      found.push(about('fault', 'words-run-over', `its words run ${overrun.toFixed(1)} s past the picture and are not heard. Let it follow the voice, or make it longer.`))
+    }
+    if (end - start < SHORTEST_PICTURE) {
+      found.push(about('warning', 'flashing-picture', `its picture flashes by in ${(end - start).toFixed(1)} s. Make it at least ${SHORTEST_PICTURE} s.`))
+    }
+    if (step.script.trim() && step.passages.length === 0) {
+      found.push(about('warning', 'script-without-voice', 'it has a script that nobody reads yet.'))
+    }
+    if (step.passages.length > 0 && step.passages.every((passage) => isSilent(passage, analysisOf))) {
+      found.push(about('warning', 'only-silence', 'there is only silence where words should be.'))
+    }
+    return found
+  })
+}
+
+function isSilent({ media, from, to }: { media: string; from: Seconds; to: Seconds }, analysisOf: AnalysisOf): boolean {
+  const analysis = analysisOf(media)
+  if (!analysis) return false
+  return spokenTime(takeSpeech(analysis).filter(({ start, end }) => end > from && start < to)) < 0.1
+}
+
+/** Where a used part of a take is clipped: full scale in several hops close together. */
+function checkTakes(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
+  return timeline.passages.flatMap(({ passage, step, start, end }): Finding[] => {
+    const analysis = analysisOf(passage.media)
+    const places = analysis ? clippedHops(analysis, passage.from, passage.from + end - start) : []
+    if (places.length < 3) return []
+    const at = start + places[0]! - passage.from
+    return [{ severity: 'warning', code: 'clipped-take', stepId: step.id, at, text: `The take is clipped in ${places.length} places in "${step.title}". Record it again a little softer.` }]
+  })
+}
+
+const CLIPPED = 127
+
+function clippedHops({ wave }: Analysis, from: Seconds, to: Seconds): Seconds[] {
+  const places: Seconds[] = []
+  for (let h = Math.floor(from * 100); h < Math.min(wave.length / 2, to * 100); h++) {
+    if (wave[2 * h]! <= -CLIPPED || wave[2 * h + 1]! >= CLIPPED) places.push(h / 100)
+  }
+  return places
+}
+
+/** Stretches of speech over which the planned mix leaves the corridor. */
+function checkBalance(lesson: Lesson, timeline: Timeline, { levels }: PlannedMix): Finding[] {
+  if (lesson.bedCues.length === 0) return []
+  const readings = clearanceReadings(levels.voice, levels.bed, levels.speech)
+  const target = lesson.targets.clearance
+  const runs = (outside: (clearance: number) => boolean) => {
+    const found: { from: Seconds; to: Seconds; worst: number }[] = []
+    for (const { at, clearance } of readings) {
+      if (!outside(clearance)) continue
+      const last = found.at(-1)
+      const off = Math.abs(clearance - target)
+      if (last && at - last.to < 0.25) Object.assign(last, { to: at, worst: Math.max(last.worst, off) })
+      else found.push({ from: at, to: at, worst: off })
+    }
+    return found.filter(({ from, to }) => to - from >= NOTICED_FROM)
+  }
+  const finding = (code: FindingCode, severity: Finding['severity'], say: (lu: string) => string) =>
+    ({ from, worst }: { from: Seconds; worst: number }): Finding => {
+      const step = timeline.steps.findLast(({ start }) => start <= from)
+      return { severity, code, stepId: step?.step.id, at: from, text: `Step ${(step?.index ?? 0) + 1}: ${say(worst.toFixed(1))}` }
+    }
+  return [
+    ...runs((clearance) => clearance < target - CORRIDOR).map(
+      finding('voice-masked', 'warning', (lu) => `the music comes ${lu} LU closer to the voice than asked for.`),
+    ),
+    ...runs((clearance) => clearance > target + CORRIDOR).map(
+      finding('bed-lost', 'hint', (lu) => `the music is ${lu} LU fainter than asked for.`),
+    ),
+  ]
+}
+
+function checkLicences(lesson: Lesson): Finding[] {
+  const used = new Set(lesson.bedCues.map(({ media }) => media))
+  return lesson.shelf
+    .filter((item) => used.has(item.media) && !item.licence.trim())
+    .map((item) => ({ severity: 'hint', code: 'licence-unknown', text: `Nothing is noted about the licence of the music "${item.title}".` }))
+}

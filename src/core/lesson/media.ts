@@ -1,0 +1,28 @@
+import { z } from 'zod'
+import { shelfKindSchema } from './document'
+
+/** What is known of a file after import. A still has one page; sounds and recordings have a length. */
+export const mediaInfoSchema = z.object({
+  hash: z.string(),
+  kind: shelfKindSchema,
+  name: z.string(),
+  /** Ending that fits the bytes, without a dot. */
+  extension: z.string(),
+  bytes: z.number(),
+  /** Seconds; null for stills and decks. */
+  length: z.number().nullable(),
+  /** Channels of its sound; 0 where it has none. */
+  channels: z.number(),
+  /** Title of each page as far as its text tells, else empty. */
+  pages: z.array(z.string()),
+  /** Something the author should know about this file, in a sentence. */
+  note: z.string().nullable(),
+})
+export type MediaInfo = z.infer<typeof mediaInfoSchema>
+
+/** A title to begin with, from a file's name: `tide_table-02.png` gives `tide table 02`. */
+export const titleFromName = (name: string): string =>
+  name
+    .replace(/\.[^.]*$/, '')
+    .replace(/[_-]+/g, ' ')
+    .trim() || name

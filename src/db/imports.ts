@@ -1,0 +1,42 @@
+import { eq, inArray } from 'drizzle-orm'
+import { mediaInfoSchema, type MediaInfo } from '@/core/lesson/media'
+import { db } from './client'
+import { imports } from './schema'
+
+export type ImportState = typeof imports.$inferSelect.state
+
+/** A file on its way to the shelf, as the page shows it. */
+export interface ImportStatus {
+  id: string
+  name: string
+  state: ImportState
+  /** 0..1 */
+  progress: number
+  error: string | null
+  media: MediaInfo | null
+  lessonId: string | null
+}
+
+export type ImportRow = typeof imports.$inferSelect
+
+export async function createImport(row: Pick<ImportRow, 'id' | 'name' | 'purpose' | 'courseId'>): Promise<void> {
+  await db().insert(imports).values({ ...row, state: 'waiting' }).onConflictDoNothing()
+}
+
+export async function findImport(id: string): Promise<ImportRow | null> {
+  const [row] = await db().select().from(imports).where(eq(imports.id, id))
+  return row ?? null
+}
+
+export async function updateImport(id: string, change: Partial<Omit<ImportRow, 'id'>>): Promise<void> {
+  await db().update(imports).set(change).where(eq(imports.id, id))
+}
+
+export async function importStatuses(ids: string[]): Promise<ImportStatus[]> {
+  if (ids.length === 0) return []
+  const rows = await db().select().from(imports).where(inArray(imports.id, ids))
+  return rows.map(({ id, name, state, progress, error, media, lessonId }) => ({
+    id, name, state, progress, error, lessonId,
+    media: media === null ? null : mediaInfoSchema.parse(media),
+  }))
+}

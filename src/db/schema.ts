@@ -1,0 +1,74 @@
+import { bigint, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp } from 'drizzle-orm/pg-core'
+
+const moment = (name: string) => timestamp(name, { withTimezone: true })
+
+export const courses = pgTable('courses', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+})
+
+/** A lesson's present document; `revision` counts its saves. */
+export const lessons = pgTable(
+  'lessons',
+  {
+    id: text('id').primaryKey(),
+    courseId: text('course_id')
+      .notNull()
+      .references(() => courses.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    document: jsonb('document').notNull(),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    savedAt: moment('saved_at').notNull().defaultNow(),
+  },
+  (table) => [index('lessons_by_course').on(table.courseId)],
+)
+
+/** Every document that was ever saved. */
+export const revisions = pgTable(
+  'revisions',
+  {
+    lessonId: text('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    document: jsonb('document').notNull(),
+    savedAt: moment('saved_at').notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.lessonId, table.revision] })],
+)
+
+/** A file on its way from upload to shelf; `id` is the upload's. A saved copy of a lesson leads to `lessonId`. */
+export const imports = pgTable('imports', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  purpose: text('purpose', { enum: ['media', 'archive'] }).notNull(),
+  courseId: text('course_id'),
+  state: text('state', { enum: ['waiting', 'working', 'done', 'failed'] }).notNull(),
+  progress: real('progress').notNull().default(0),
+  error: text('error'),
+  media: jsonb('media'),
+  lessonId: text('lesson_id'),
+  createdAt: moment('created_at').notNull().defaultNow(),
+})
+
+/** A finished file, or one in the making, of one revision of a lesson. */
+export const exports = pgTable(
+  'exports',
+  {
+    id: text('id').primaryKey(),
+    lessonId: text('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    kind: text('kind', { enum: ['video', 'sound'] }).notNull(),
+    state: text('state', { enum: ['waiting', 'working', 'done', 'failed', 'cancelled'] }).notNull(),
+    progress: real('progress').notNull().default(0),
+    error: text('error'),
+    balance: jsonb('balance'),
+    bytes: bigint('bytes', { mode: 'number' }),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    finishedAt: moment('finished_at'),
+  },
+  (table) => [index('exports_by_lesson').on(table.lessonId)],
+)

@@ -1,0 +1,45 @@
+import { createHash } from 'node:crypto'
+import { cp, mkdir, readdir, readFile, rename, rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import { createCourse } from '@/db/courses'
+import { createLesson, findLesson } from '@/db/lessons'
+import { pool } from '@/db/client'
+import { prepareQueues } from '@/jobs/queue'
+import { mediaStore } from '@/jobs/places'
+import { readArchive } from '@/media/archive'
+import { dataFolder } from '@/media/settings'
+import { exists } from '@/media/store'
+import { makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
+
+/** Puts the demo course into the database, unless it is there, and the raw files into `demo-files/`. */
+
+const COURSE = { id: 'coastal', title: 'Coastal Skipper Basics' }
+const LESSON = 'tide-table'
+
+await prepareQueues()
+const made = await madeDemo()
+await createCourse(COURSE.title, COURSE.id)
+if (!(await findLesson(LESSON))) {
+  await createLesson(COURSE.id, await readArchive(join(made, TIDE_ARCHIVE), mediaStore()), LESSON)
+}
+await cp(join(made, RAW_FOLDER), 'demo-files', { recursive: true })
+await pool().end()
+
+/** Made once for each state of the demo's own sources, and kept. */
+async function madeDemo(): Promise<string> {
+  const folder = join(dataFolder(), 'demo', await versionOfSources())
+  if (await exists(folder)) return folder
+  console.log('Making the demo course: drawing, speaking, composing, filming (about a minute)')
+  const draft = `${folder}.draft`
+  await rm(draft, { recursive: true, force: true })
+  await mkdir(draft, { recursive: true })
+  await makeDemo(draft)
+  await rename(draft, folder)
+  return folder
+}
+
+async function versionOfSources(): Promise<string> {
+  const hash = createHash('sha256')
+  for (const name of (await readdir('src/demo')).sort()) hash.update(await readFile(join('src/demo', name)))
+  return hash.digest('hex').slice(0, 12)
+}

@@ -1,0 +1,130 @@
+import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { launch, type Browser } from 'puppeteer-core'
+import { writeWav } from '@/core/formats/wav'
+import { emptyLesson, newStep, type Lesson, type Picture } from '@/core/lesson/document'
+import { firstLesson, shelfItem } from '@/core/lesson/firstLesson'
+import type { MediaInfo } from '@/core/lesson/media'
+import { takeSpeech } from '@/core/mix/plan'
+import { HOUSE_RATE } from '@/core/units'
+import { writeArchive } from '@/media/archive'
+import { importMedia } from '@/media/import'
+import { runProgram } from '@/media/process'
+import { openStore, type MediaStore } from '@/media/store'
+import { printSlides, recordHarbourPage } from './harbourPage'
+import { LEAVING_A_BERTH } from './leavingABerth'
+import { composeBed } from './music'
+import { readAloud } from './narrator'
+import { slidesHtml } from './slideHtml'
+import { TIDE_TABLE } from './tideTable'
+
+/** Names of the finished lesson's archive and of the raw files' folder. */
+export const TIDE_ARCHIVE = 'reading-a-tide-table.zip'
+export const BERTH_ARCHIVE = 'leaving-a-berth.zip'
+export const RAW_FOLDER = 'leaving-a-berth'
+
+const LICENCE = { source: 'Made for this demo', licence: 'CC0 1.0', credit: 'Skerrow Harbour sailing school' }
+
+/** Makes both demo lessons and the raw files of the second one in `out`. Everything is drawn, spoken and composed here. */
+export async function makeDemo(out: string): Promise<{ lessons: string[]; files: string[] }> {
+  const work = await mkdtemp(join(tmpdir(), 'yarn-step-demo-'))
+  const browser = await launchBrowser(work)
+  try {
+    await mkdir(join(out, RAW_FOLDER), { recursive: true })
+    const store = openStore(join(work, 'media'))
+    const files = await makeBerthFiles(browser, join(out, RAW_FOLDER), work)
+    await writeArchive(await tideLesson(browser, store, work), store, join(out, TIDE_ARCHIVE))
+    await writeArchive(await berthLesson(store, files), store, join(out, BERTH_ARCHIVE))
+    return { lessons: [TIDE_ARCHIVE, BERTH_ARCHIVE].map((name) => resolve(out, name)), files: files.map((file) => resolve(file)) }
+  } finally {
+    await browser.close()
+    await rm(work, { recursive: true, force: true })
+  }
+}
+
+/** The deck, the reading and the song, as an author would have them lying on a disk. */
+async function makeBerthFiles(browser: Browser, folder: string, work: string): Promise<string[]> {
+  const [deck, reading, song] = ['leaving-a-berth.pdf', 'reading.mp3', 'easy-water.mp3'].map((name) => join(folder, name)) as [string, string, string]
+  await printSlides(browser, slidesHtml(LEAVING_A_BERTH.map(({ slide }) => slide), projectFolder()), deck)
+  const { samples } = await readAloud(LEAVING_A_BERTH.map(({ words }) => words), 1.4)
+  const wav = join(work, 'reading.wav')
+  await writeFile(wav, writeWav([samples], HOUSE_RATE))
+  await runProgram('ffmpeg', ['-v', 'error', '-y', '-f', 'wav', '-i', wav, '-b:a', '96k', reading], { limit: 120 })
+  await composeBed(join(work, 'berth'), 2, song)
+  return [deck, reading, song]
+}
+
+async function berthLesson(store: MediaStore, [deck, reading, song]: string[]): Promise<Lesson> {
+  const [pictures, voice, music] = [await take(store, deck!), await take(store, reading!), await take(store, song!)]
+  const speech = takeSpeech((await store.analysis(voice.hash))!)
+  const script = LEAVING_A_BERTH.map(({ words }) => words).join('\n\n')
+  const lesson = firstLesson({ title: 'Leaving a berth', pictures: [pictures], voices: [{ media: voice, speech }], music: [music], script }, counter('b'))
+  return { ...lesson, shelf: lesson.shelf.map((item) => ({ ...item, ...LICENCE })) }
+}
+
+async function tideLesson(browser: Browser, store: MediaStore, work: string): Promise<Lesson> {
+  const slides = TIDE_TABLE.flatMap(({ show }) => (typeof show === 'object' && 'slide' in show ? [show.slide] : []))
+  const deckFile = join(work, 'tides.pdf')
+  await printSlides(browser, slidesHtml(slides, projectFolder()), deckFile)
+  const pageFile = join(work, 'harbour-page.mp4')
+  await recordHarbourPage(browser, projectFolder(), pageFile)
+  const songFile = join(work, 'slack-water.ogg')
+  await composeBed(join(work, 'slack-water'), 3, songFile)
+  const { samples, parts } = await readAloud(TIDE_TABLE.map(({ words }) => words), 0.9)
+  const readingFile = join(work, 'long-reading.wav')
+  await writeFile(readingFile, writeWav([samples], HOUSE_RATE))
+
+  const [deck, page, song, reading] = await Promise.all([deckFile, pageFile, songFile, readingFile].map((file) => take(store, file)))
+  const newId = counter('t')
+  let slide = 0
+  const steps = TIDE_TABLE.map(({ title, show, words }, i) => {
+    const picture: Picture =
+      show === 'recording'
+        ? { kind: 'recording', media: page!.hash, from: 0, to: page!.length!, gain: null }
+        : 'card' in show
+          ? { kind: 'card', lines: show.card }
+          : { kind: 'still', media: deck!.hash, page: ++slide }
+    const { from, to } = parts[i]!
+    return {
+      ...newStep(newId(), title, picture),
+      script: words,
+      passages: [{ id: newId(), media: reading!.hash, from: from - 0.2, to: to + 0.2 }],
+      length: { kind: 'voice' as const, atLeast: show === 'recording' ? Math.ceil(page!.length!) : 1 },
+      ...timing(i),
+    }
+  })
+  return {
+    ...emptyLesson('Reading a tide table'),
+    steps,
+    bedCues: [{ id: newId(), media: song!.hash, step: steps[0]!.id }],
+    shelf: [deck!, page!, song!, reading!].map((media) => ({ ...shelfItem(media), ...LICENCE })),
+  }
+}
+
+/** Music alone under the title, time to think in the worked example, and an ending. */
+function timing(index: number): { leadIn: number; tail: number } {
+  if (index === 0) return { leadIn: 3.2, tail: 1 }
+  if (TIDE_TABLE[index]!.title === 'A worked example') return { leadIn: 0.3, tail: 6 }
+  return { leadIn: 0.3, tail: index === TIDE_TABLE.length - 1 ? 5 : 0.5 }
+}
+
+const take = (store: MediaStore, file: string): Promise<MediaInfo> => importMedia(store, file, file.split('/').at(-1)!)
+
+const counter = (prefix: string) => {
+  let count = 0
+  return () => `${prefix}${++count}`
+}
+
+const projectFolder = () => process.env.YARN_STEP_HOME ?? process.cwd()
+
+function launchBrowser(work: string): Promise<Browser> {
+  return launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run',
+      '--disable-background-networking', '--disable-component-update', '--disable-sync',
+      `--user-data-dir=${join(work, 'browser')}`,
+    ],
+  })
+}

@@ -1,0 +1,117 @@
+import { z } from 'zod'
+import { UserError } from '@/core/userError'
+import type { Hertz, Seconds } from '@/core/units'
+import { ProgramError, runProgram, type RunOptions } from './process'
+
+/**
+ * Input options for one file. The demuxer is given, so that the content can't choose another, and only files may be
+ * opened, so that nothing inside an upload leads to an address.
+ */
+export const inputOf = (path: string, demuxer: string): string[] => [
+  '-protocol_whitelist', 'file,pipe',
+  '-f', demuxer,
+  '-i', `file:${path}`,
+]
+
+const DECODE_LIMIT: Seconds = 3600
+const PROBE_LIMIT: Seconds = 30
+
+const probeSchema = z.object({
+  streams: z
+    .array(
+      z.object({
+        codec_type: z.string().optional(),
+        codec_name: z.string().optional(),
+        sample_rate: z.coerce.number().optional(),
+        channels: z.number().optional(),
+        width: z.number().optional(),
+        height: z.number().optional(),
+        disposition: z.object({ attached_pic: z.number() }).partial().optional(),
+      }),
+    )
+    .default([]),
+  format: z.object({ duration: z.coerce.number().optional() }).default({}),
+})
+
+export interface Probe {
+  /** Length the container states, where it does. */
+  length: Seconds | null
+  sound: { rate: Hertz; channels: number } | null
+  picture: { width: number; height: number } | null
+}
+
+export async function probeFile(path: string, demuxer: string, name: string): Promise<Probe> {
+  const args = ['-v', 'error', ...inputOf(path, demuxer), '-show_streams', '-show_format', '-of', 'json']
+  const output = await orDamaged(name, () => runProgram('ffprobe', args, { limit: PROBE_LIMIT }))
+  const { streams, format } = probeSchema.parse(JSON.parse(output.toString('utf8')))
+  const sound = streams.find((stream) => stream.codec_type === 'audio' && stream.sample_rate && stream.channels)
+  const picture = streams.find(
+    (stream) => stream.codec_type === 'video' && !stream.disposition?.attached_pic && stream.width && stream.height,
+  )
+  return {
+    length: format.duration ?? null,
+    sound: sound ? { rate: sound.sample_rate!, channels: sound.channels! } : null,
+    picture: picture ? { width: picture.width!, height: picture.height! } : null,
+  }
+}
+
+/** Decodes the first sound stream into interleaved 32-bit floats, chunk by chunk, each of whole frames. */
+export async function decodeSound(
+  path: string,
+  demuxer: string,
+  name: string,
+  { rate, channels }: { rate: Hertz; channels: number },
+  take: (samples: Float32Array) => void | Promise<void>,
+  options: Pick<RunOptions, 'signal'> = {},
+): Promise<void> {
+  const args = [
+    '-v', 'error', '-nostdin', ...inputOf(path, demuxer),
+    '-map', '0:a:0', '-vn', '-sn', '-ac', String(channels), '-ar', String(rate), '-f', 'f32le', 'pipe:1',
+  ]
+  const frame = channels * 4
+  let rest = Buffer.alloc(0)
+  const onOutput = (chunk: Buffer) => {
+    const bytes = rest.length > 0 ? Buffer.concat([rest, chunk]) : chunk
+    const whole = bytes.length - (bytes.length % frame)
+    rest = Buffer.from(bytes.subarray(whole))
+    // A copy, because the chunk may start at an address that floats can't.
+    return take(new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + whole)))
+  }
+  await orDamaged(name, () => runProgram('ffmpeg', args, { limit: DECODE_LIMIT, onOutput, ...options }))
+}
+
+/** What ffmpeg says about a file it can't read is for engineers; the author gets a sentence. */
+export async function orDamaged<T>(name: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    if (!(error instanceof ProgramError)) throw error
+    throw new UserError(`This file is damaged or incomplete: ${name}. Copy or save it again, then bring it in.`, {
+      cause: error,
+    })
+  }
+}
+
+/** Splits interleaved samples into channels. */
+export function deinterleave(samples: Float32Array, channels: number): Float32Array[] {
+  if (channels === 1) return [samples]
+  const frames = samples.length / channels
+  return Array.from({ length: channels }, (_, c) => {
+    const out = new Float32Array(frames)
+    for (let i = 0, at = c; i < frames; i++, at += channels) out[i] = samples[at]!
+    return out
+  })
+}
+
+export function interleave(channels: readonly Float32Array[]): Float32Array {
+  const count = channels.length
+  const frames = channels[0]?.length ?? 0
+  const out = new Float32Array(frames * count)
+  channels.forEach((channel, c) => {
+    for (let i = 0, at = c; i < frames; i++, at += count) out[at] = channel[i]!
+  })
+  return out
+}
+
+export const bytesOf = (array: Float32Array): Uint8Array =>
+  new Uint8Array(array.buffer, array.byteOffset, array.byteLength)

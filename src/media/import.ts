@@ -1,0 +1,81 @@
+import { copyFile, link, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { stat } from 'node:fs/promises'
+import type { MediaInfo } from '@/core/lesson/media'
+import { analysisLength, type Analysis } from '@/core/measure/analysis'
+import { integratedLoudness } from '@/core/measure/loudness'
+import { UserError } from '@/core/userError'
+import { probeFile, type Probe } from './ffmpeg'
+import { identifyFile, type FileIdentity } from './identify'
+import { cutOffNote, importSound } from './sound'
+import { importDeck, importStill } from './stills'
+import { hashFile, PARTS, type MediaStore } from './store'
+import { importRecording } from './video/recording'
+
+export interface ImportOptions {
+  signal?: AbortSignal
+  /** 0..1 */
+  onProgress?: (share: number) => void
+}
+
+type Findings = Omit<MediaInfo, 'hash' | 'name' | 'extension' | 'bytes'>
+
+/**
+ * Takes a file into the store: what it is, what it shows, how it sounds. The same content is kept once.
+ * Throws a UserError where the file can't be used; the store is then as it was.
+ */
+export async function importMedia(store: MediaStore, path: string, name: string, options: ImportOptions = {}): Promise<MediaInfo> {
+  const identity = await identifyFile(path, name)
+  const hash = await hashFile(path)
+  if (await store.has(hash)) return store.info(hash)
+  const draft = await store.draft()
+  try {
+    const findings = await examine(path, name, identity, draft.folder, options)
+    const info = { hash, name, extension: identity.extension, bytes: (await stat(path)).size, ...findings }
+    await linkOrCopy(path, join(draft.folder, PARTS.original))
+    await writeFile(join(draft.folder, PARTS.info), JSON.stringify(info))
+    await draft.keep(hash)
+    return info
+  } catch (error) {
+    await draft.drop()
+    throw error
+  }
+}
+
+async function examine(path: string, name: string, identity: FileIdentity, folder: string, options: ImportOptions): Promise<Findings> {
+  const base = { length: null, channels: 0, pages: [], note: null }
+  if (identity.kind === 'still') return { ...base, kind: 'still', pages: await importStill(path, name, folder) }
+  if (identity.kind === 'deck') return { ...base, kind: 'deck', pages: await importDeck(path, name, folder, options) }
+  return examineTimed(path, name, identity.demuxer!, folder, options)
+}
+
+/** Sound or recording: a container may hold either, whatever its ending says. */
+async function examineTimed(path: string, name: string, demuxer: string, folder: string, options: ImportOptions): Promise<Findings> {
+  const probe = await probeFile(path, demuxer, name)
+  if (!probe.picture) return examineSound(path, name, demuxer, probe, folder, options)
+  const half = (from: number) => ({ ...options, onProgress: (share: number) => options.onProgress?.(from + share / 2) })
+  const analysis = probe.sound && (await importSound(path, demuxer, name, probe, folder, half(0)))
+  const length = await importRecording(path, demuxer, name, probe, folder, half(0.5))
+  const audible = analysis && analysis.samples > 0
+  return { kind: 'recording', length, channels: audible ? analysis.channels : 0, pages: [], note: cutOffNote(probe.length, length) }
+}
+
+async function examineSound(path: string, name: string, demuxer: string, probe: Probe, folder: string, options: ImportOptions): Promise<Findings> {
+  if (!probe.sound) throw new UserError(`This file has no sound in it: ${name}. Choose a file with an audio track.`)
+  const analysis = await importSound(path, demuxer, name, probe, folder, options)
+  refuseSilence(analysis, name)
+  const length = analysisLength(analysis)
+  return { kind: 'sound', length, channels: analysis.channels, pages: [], note: cutOffNote(probe.length, length) }
+}
+
+function refuseSilence(analysis: Analysis, name: string): void {
+  if (analysis.samples === 0) throw new UserError(`This file has no sound in it: ${name}. It has a length of zero; record or save it again.`)
+  if (integratedLoudness(analysis.energy) === null && analysis.energy.every((energy) => energy < 1e-9)) {
+    throw new UserError(`There is only silence in this file: ${name}. Check that the microphone was on, and record it again.`)
+  }
+}
+
+/** A link costs no room; across file systems it has to be a copy. */
+async function linkOrCopy(from: string, to: string): Promise<void> {
+  await link(from, to).catch(() => copyFile(from, to))
+}

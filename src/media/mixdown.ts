@@ -1,0 +1,97 @@
+import type { Writable } from 'node:stream'
+import { clearanceReadings, corridorShares, type BalanceSheet } from '@/core/mix/balanceSheet'
+import type { PlannedMix } from '@/core/mix/plan'
+import { renderWhole, type MixBlock, type SampleSource } from '@/core/mix/renderer'
+import { createEnergyMeter, type LoudnessTrack } from '@/core/measure/energyMeter'
+import { reportLoudness } from '@/core/measure/loudness'
+import { createTruePeakMeter } from '@/core/measure/truePeak'
+import { HOUSE_RATE, type LoudnessUnits, type SampleIndex, type Seconds } from '@/core/units'
+import { bytesOf, decodeSound, deinterleave, interleave } from './ffmpeg'
+import { runProgram, writeTo } from './process'
+
+export interface RenderOptions {
+  signal?: AbortSignal
+  /** 0..1 */
+  onProgress?: (share: number) => void
+}
+
+/** Levels of the stems as they stand in the finished mix. */
+export interface StemLevels {
+  voice: LoudnessTrack
+  bed: LoudnessTrack
+}
+
+/** Renders the whole mix into `take`, block by block, and measures its stems on the way. */
+export async function renderMixdown(
+  { plan }: PlannedMix,
+  source: SampleSource,
+  length: SampleIndex,
+  take: (block: MixBlock) => Promise<void>,
+  { signal, onProgress }: RenderOptions = {},
+): Promise<StemLevels> {
+  const voice = createEnergyMeter(HOUSE_RATE, 2)
+  const bed = createEnergyMeter(HOUSE_RATE, 2)
+  let done = 0
+  for await (const block of renderWhole(plan, source, length)) {
+    signal?.throwIfAborted()
+    voice.push(block.tracks.voice)
+    bed.push(block.tracks.bed)
+    await take(block)
+    done += block.sum[0].length
+    onProgress?.(done / length)
+  }
+  return { voice: voice.track(), bed: bed.track() }
+}
+
+/** Codes the mix with ffmpeg: `coding` are its output options, the last of them the file. */
+export async function encodeMixdown(
+  planned: PlannedMix,
+  source: SampleSource,
+  length: SampleIndex,
+  coding: readonly string[],
+  options: RenderOptions = {},
+): Promise<StemLevels> {
+  let levels: StemLevels | undefined
+  const feed = async (input: Writable) => {
+    const take = (block: MixBlock) => writeTo(input, bytesOf(interleave(block.sum)))
+    levels = await renderMixdown(planned, source, length, take, options)
+  }
+  const input = ['-v', 'error', '-y', '-f', 'f32le', '-ar', String(HOUSE_RATE), '-ac', '2', '-i', 'pipe:0']
+  await runProgram('ffmpeg', [...input, ...coding], { limit: 6 * 3600, signal: options.signal, feed })
+  return levels!
+}
+
+/** Measures a finished file, decoded again, and puts it together with what the stems showed. */
+export async function measureFinished(
+  path: string,
+  demuxer: string,
+  planned: PlannedMix,
+  stems: StemLevels,
+  target: LoudnessUnits,
+  pictureLength: Seconds | null,
+): Promise<BalanceSheet> {
+  const energy = createEnergyMeter(HOUSE_RATE, 2)
+  const peak = createTruePeakMeter(2)
+  let samples = 0
+  await decodeSound(path, demuxer, 'the finished file', { rate: HOUSE_RATE, channels: 2 }, (interleaved) => {
+    const channels = deinterleave(interleaved, 2)
+    energy.push(channels)
+    peak.push(channels)
+    samples += channels[0]!.length
+  })
+  const { integrated, range } = reportLoudness(energy.track())
+  return balanceSheet(planned, stems, target, {
+    loudness: integrated,
+    range,
+    truePeak: peak.peak(),
+    pictureLength,
+    soundLength: samples / HOUSE_RATE,
+  })
+}
+
+type Whole = Pick<BalanceSheet, 'loudness' | 'range' | 'truePeak' | 'pictureLength' | 'soundLength'>
+
+export function balanceSheet({ levels }: PlannedMix, stems: StemLevels, target: LoudnessUnits, whole: Whole): BalanceSheet {
+  const spoken = levels.speech.reduce((sum, { start, end }) => sum + end - start, 0)
+  return { ...corridorShares(clearanceReadings(stems.voice, stems.bed, levels.speech), target), spoken, ...whole }
+}

@@ -1,0 +1,96 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import type { Readable, Writable } from 'node:stream'
+import type { Seconds } from '@/core/units'
+
+export interface RunOptions {
+  /** The program is killed when this much time has passed. */
+  limit: Seconds
+  signal?: AbortSignal
+  /** Takes standard output as it comes; awaited, so that a slow reader slows the program. */
+  onOutput?: (chunk: Buffer) => void | Promise<void>
+  /** Writes standard input. */
+  feed?: (input: Writable) => Promise<void>
+  /** Sees each line of standard error. */
+  onMessage?: (line: string) => void
+}
+
+/** A program ended with an error; `messages` is the end of what it said on standard error. */
+export class ProgramError extends Error {
+  override name = 'ProgramError'
+  constructor(
+    program: string,
+    readonly messages: string,
+  ) {
+    super(`${program} failed: ${messages}`)
+  }
+}
+
+/** Runs a program to its end and returns what it printed (empty where `onOutput` takes it). */
+export async function runProgram(program: string, args: readonly string[], options: RunOptions): Promise<Buffer> {
+  const { limit, signal, onOutput, feed, onMessage } = options
+  signal?.throwIfAborted()
+  const child = spawn(program, args, { stdio: [feed ? 'pipe' : 'ignore', 'pipe', 'pipe'] })
+  const timer = setTimeout(() => child.kill('SIGKILL'), limit * 1000)
+  const abort = () => child.kill('SIGKILL')
+  signal?.addEventListener('abort', abort, { once: true })
+  const kept: Buffer[] = []
+  try {
+    const [ended, messages] = await Promise.all([
+      exitOf(child),
+      readMessages(child.stderr!, onMessage),
+      readOutput(child.stdout!, onOutput ?? ((chunk) => void kept.push(chunk))),
+      feed ? feedInput(child.stdin!, feed) : undefined,
+    ])
+    signal?.throwIfAborted()
+    if (ended !== 0) throw new ProgramError(program, messages)
+    return Buffer.concat(kept)
+  } finally {
+    clearTimeout(timer)
+    signal?.removeEventListener('abort', abort)
+    child.kill('SIGKILL')
+  }
+}
+
+function exitOf(child: ChildProcess): Promise<number | null> {
+  return new Promise((resolve, reject) => {
+    child.on('error', reject)
+    child.on('close', resolve)
+  })
+}
+
+async function readOutput(output: Readable, take: (chunk: Buffer) => void | Promise<void>): Promise<void> {
+  for await (const chunk of output) await take(chunk as Buffer)
+}
+
+async function readMessages(stream: Readable, onMessage?: (line: string) => void): Promise<string> {
+  let last = ''
+  let rest = ''
+  for await (const chunk of stream.setEncoding('utf8')) {
+    last = (last + chunk).slice(-4000)
+    const lines = (rest + chunk).split(/[\r\n]/)
+    rest = lines.pop()!
+    if (onMessage) lines.forEach(onMessage)
+  }
+  return last.trim()
+}
+
+async function feedInput(input: Writable, feed: (input: Writable) => Promise<void>): Promise<void> {
+  // The program's exit code tells what went wrong; a broken pipe only follows from it.
+  input.on('error', () => {})
+  await feed(input)
+  input.end()
+}
+
+/** Writes and waits until there is room again, or the reader is gone. */
+export function writeTo(output: Writable, bytes: Uint8Array): Promise<void> {
+  if (output.destroyed || output.write(bytes)) return Promise.resolve()
+  return new Promise((resolve) => {
+    const done = () => {
+      output.off('drain', done)
+      output.off('close', done)
+      resolve()
+    }
+    output.on('drain', done)
+    output.on('close', done)
+  })
+}

@@ -1,0 +1,107 @@
+import { readdir, rename, rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import sharp from 'sharp'
+import { UserError } from '@/core/userError'
+import { ProgramError, runProgram } from './process'
+import { PARTS } from './store'
+
+/** Size of every finished picture. */
+export const PICTURE_WIDTH = 1920
+export const PICTURE_HEIGHT = 1080
+/** What stands around a picture of other proportions. */
+const GROUND = '#ffffff'
+const THUMBNAIL_WIDTH = 320
+const MOST_PIXELS = 100e6
+const MOST_PAGES = 500
+
+/** Makes the page of a picture file. */
+export async function importStill(path: string, name: string, folder: string): Promise<string[]> {
+  const { width = 0, height = 0 } = await readable(name, () => sharp(path, { limitInputPixels: false }).metadata())
+  if (width * height > MOST_PIXELS) {
+    throw new UserError(
+      `This picture is too large: ${name} has ${width} x ${height} pixels. Save it with at most 10,000 x 10,000; a video shows ${PICTURE_WIDTH} x ${PICTURE_HEIGHT}.`,
+    )
+  }
+  await readable(name, () => makePage(path, folder, 1))
+  return ['']
+}
+
+/** Makes a page a slide; returns their titles as far as the text tells. */
+export async function importDeck(
+  path: string,
+  name: string,
+  folder: string,
+  { signal, onProgress }: { signal?: AbortSignal; onProgress?: (share: number) => void },
+): Promise<string[]> {
+  const count = await countPages(path, name)
+  const titles: string[] = []
+  for (let page = 1; page <= count; page++) {
+    titles.push(await importPage(path, name, folder, page, signal))
+    onProgress?.(page / count)
+  }
+  return titles
+}
+
+async function countPages(path: string, name: string): Promise<number> {
+  const output = await readableDeck(name, () => runProgram('pdfinfo', [path], { limit: 60 }))
+  const count = Number(/^Pages:\s+(\d+)/m.exec(output.toString('utf8'))?.[1] ?? 0)
+  if (count === 0) throw new UserError(`There are no pages in this file: ${name}.`)
+  if (count > MOST_PAGES) {
+    throw new UserError(`This deck has ${count} pages: ${name}. Split it into files of at most ${MOST_PAGES} pages.`)
+  }
+  return count
+}
+
+async function importPage(path: string, name: string, folder: string, page: number, signal?: AbortSignal) {
+  const only = ['-f', String(page), '-l', String(page)]
+  const options = { limit: 60, signal }
+  // TIFF, because compressing PNG twice would take most of the time.
+  const args = [...only, '-singlefile', '-tiff', '-scale-to', String(PICTURE_WIDTH), path, join(folder, 'raw')]
+  await readableDeck(name, () => runProgram('pdftoppm', args, options))
+  const raw = (await readdir(folder)).find((file) => file.startsWith('raw'))
+  await makePage(join(folder, raw!), folder, page)
+  await rm(join(folder, raw!))
+  const text = await readableDeck(name, () => runProgram('pdftotext', [...only, path, '-'], options))
+  return firstLine(text.toString('utf8'))
+}
+
+const firstLine = (text: string) =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .find((line) => /\p{L}/u.test(line))
+    ?.slice(0, 120) ?? ''
+
+/** The picture as it is shown and filmed, and its thumbnail. */
+export async function makePage(source: string | Buffer, folder: string, page: number): Promise<void> {
+  const draft = join(folder, `draft-${page}.png`)
+  await sharp(source, { limitInputPixels: MOST_PIXELS })
+    .rotate()
+    .flatten({ background: GROUND })
+    .resize(PICTURE_WIDTH, PICTURE_HEIGHT, { fit: 'contain', background: GROUND })
+    .toColourspace('srgb')
+    .png({ compressionLevel: 3 })
+    .toFile(draft)
+  await sharp(draft).resize(THUMBNAIL_WIDTH).webp({ quality: 82 }).toFile(join(folder, PARTS.thumbnail(page)))
+  await rename(draft, join(folder, PARTS.page(page)))
+}
+
+async function readable<T>(name: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    throw new UserError(`This picture is damaged or incomplete: ${name}. Save it again, then bring it in.`, { cause: error })
+  }
+}
+
+async function readableDeck<T>(name: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    if (!(error instanceof ProgramError)) throw error
+    if (/password/i.test(error.messages)) {
+      throw new UserError(`This PDF is locked with a password: ${name}. Save it without one, then bring it in.`, { cause: error })
+    }
+    throw new UserError(`This PDF is damaged or incomplete: ${name}. Save it again, then bring it in.`, { cause: error })
+  }
+}

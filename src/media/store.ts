@@ -1,0 +1,99 @@
+import { createHash, randomUUID } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import { mkdir, open, readFile, rename, rm, stat, type FileHandle } from 'node:fs/promises'
+import { join } from 'node:path'
+import { readAnalysis } from '@/core/formats/analysis'
+import { mediaInfoSchema, type MediaInfo } from '@/core/lesson/media'
+import type { Analysis } from '@/core/measure/analysis'
+import type { SampleSource } from '@/core/mix/renderer'
+import { deinterleave } from './ffmpeg'
+
+/** Names of what a media folder holds. The sound is interleaved 32-bit float at the house rate. */
+export const PARTS = {
+  original: 'original',
+  info: 'info.json',
+  sound: 'sound.f32',
+  analysis: 'analysis.bin',
+  /** A recording's picture, as every browser plays it. */
+  proxy: 'proxy.mp4',
+  page: (page: number) => `page-${page}.png`,
+  thumbnail: (page: number) => `thumbnail-${page}.webp`,
+} as const
+
+/** Files by the hash of their content, each with what import made of it, in a folder of its own. */
+export interface MediaStore {
+  path(hash: string, part: string): string
+  has(hash: string): Promise<boolean>
+  info(hash: string): Promise<MediaInfo>
+  /** Null where the media has no sound. */
+  analysis(hash: string): Promise<Analysis | null>
+  /** An empty folder; `keep` makes it the media's own, unless it is there already. */
+  draft(): Promise<{ folder: string; keep(hash: string): Promise<void>; drop(): Promise<void> }>
+}
+
+export function openStore(root: string): MediaStore {
+  const folderOf = (hash: string) => join(root, hash.slice(0, 2), hash)
+  const path = (hash: string, part: string) => join(folderOf(hash), part)
+  const has = (hash: string) => exists(path(hash, PARTS.info))
+  const info = async (hash: string) => mediaInfoSchema.parse(JSON.parse(await readFile(path(hash, PARTS.info), 'utf8')))
+  return {
+    path,
+    has,
+    info,
+    async analysis(hash) {
+      const { channels } = await info(hash)
+      return channels === 0 ? null : readAnalysis(await readFile(path(hash, PARTS.analysis)))
+    },
+    async draft() {
+      const folder = join(root, '.drafts', randomUUID())
+      await mkdir(folder, { recursive: true })
+      const drop = () => rm(folder, { recursive: true, force: true })
+      return {
+        folder,
+        drop,
+        async keep(hash) {
+          await mkdir(join(root, hash.slice(0, 2)), { recursive: true })
+          // Two imports of the same file may end together: the first one stays.
+          if (await has(hash)) return drop()
+          await rm(folderOf(hash), { recursive: true, force: true })
+          await rename(folder, folderOf(hash))
+        },
+      }
+    },
+  }
+}
+
+export const exists = (path: string): Promise<boolean> =>
+  stat(path).then(
+    () => true,
+    () => false,
+  )
+
+export async function hashFile(path: string): Promise<string> {
+  const hash = createHash('sha256')
+  for await (const chunk of createReadStream(path, { highWaterMark: 1 << 20 })) hash.update(chunk as Buffer)
+  return hash.digest('hex')
+}
+
+/** Samples out of the store, for the renderer. Keeps its files open until closed. */
+export function storeSource(store: MediaStore): { source: SampleSource; close(): Promise<void> } {
+  const files = new Map<string, Promise<{ file: FileHandle; channels: number }>>()
+  const openSound = async (hash: string) => {
+    const { channels } = await store.info(hash)
+    return { file: await open(store.path(hash, PARTS.sound)), channels }
+  }
+  return {
+    async source(hash, from, frames) {
+      if (!files.has(hash)) files.set(hash, openSound(hash))
+      const { file, channels } = await files.get(hash)!
+      const skipped = Math.max(0, -from)
+      const samples = new Float32Array(frames * channels)
+      const bytes = new Uint8Array(samples.buffer, skipped * channels * 4)
+      await file.read(bytes, 0, bytes.length, Math.max(0, from) * channels * 4)
+      return deinterleave(samples, channels)
+    },
+    async close() {
+      for (const opened of files.values()) await (await opened).file.close()
+    },
+  }
+}

@@ -1,0 +1,123 @@
+import { createHash } from 'node:crypto'
+import { mkdir, readFile, rename, writeFile } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import type { Picture } from '@/core/lesson/document'
+import type { PictureRun } from '@/core/lesson/picturePlan'
+import { FRAME_RATE } from '@/core/units'
+import { drawCard } from '../card'
+import { inputOf } from '../ffmpeg'
+import { identifyFile } from '../identify'
+import { runProgram } from '../process'
+import { exists, PARTS, type MediaStore } from '../store'
+import { NAL, parameterSets, splitNals } from './annexB'
+import { CODING, FIT_FILTER, KEY_INTERVAL } from './coding'
+
+/**
+ * Coded pieces of a video. A still is one coded picture, followed by pictures that say 'as before' for as long as it
+ * stays; only recordings are really coded. Pieces are kept, so that a video made again codes only what has changed.
+ */
+export interface PieceMaker {
+  /** The H.264 byte stream of one run, in parts. */
+  streamOf(run: PictureRun): AsyncGenerator<Buffer>
+}
+
+export async function openPieceMaker(store: MediaStore, cache: string, signal?: AbortSignal): Promise<PieceMaker> {
+  const repeats = await codedRepeats(cache, signal)
+
+  async function* hold(key: Buffer, frames: number): AsyncGenerator<Buffer> {
+    for (let left = frames; left > 0; left -= KEY_INTERVAL) {
+      yield Buffer.concat([key, ...repeats.pictures.slice(0, Math.min(left, KEY_INTERVAL) - 1)])
+    }
+  }
+
+  return {
+    async *streamOf(run) {
+      if (run.picture.kind !== 'recording') {
+        yield* hold(joinable(await codedStill(store, run.picture, cache, signal), repeats.sets), run.frames)
+        return
+      }
+      const { moving, last } = await codedRecording(store, run.picture, run.moving, cache, signal)
+      yield joinable(moving, repeats.sets)
+      if (run.frames > run.moving) yield* hold(joinable(last, repeats.sets), run.frames - run.moving)
+    },
+  }
+}
+
+function joinable(piece: Buffer, sets: Buffer): Buffer {
+  if (!parameterSets(splitNals(piece.subarray(0, 4096))).equals(sets)) {
+    throw new Error('a coded piece has parameter sets of its own and can not be joined')
+  }
+  return piece
+}
+
+/** Pictures that repeat the one before, made from black: they say nothing about what is repeated. */
+async function codedRepeats(cache: string, signal?: AbortSignal): Promise<{ sets: Buffer; pictures: Buffer[] }> {
+  const stream = await kept(cache, ['repeats', KEY_INTERVAL], 'h264', () =>
+    code(['-f', 'lavfi', '-i', `color=black:size=16x16:rate=${FRAME_RATE}`], KEY_INTERVAL, signal),
+  )
+  const nals = splitNals(stream)
+  const pictures = nals.filter(({ type }) => type === NAL.slice).map(({ bytes }) => bytes)
+  if (pictures.length !== KEY_INTERVAL - 1) throw new Error(`expected one slice a repeated picture, got ${pictures.length}`)
+  return { sets: parameterSets(nals), pictures }
+}
+
+async function codedStill(store: MediaStore, picture: Exclude<Picture, { kind: 'recording' }>, cache: string, signal?: AbortSignal) {
+  if (picture.kind === 'still') {
+    const page = store.path(picture.media, PARTS.page(picture.page))
+    return kept(cache, [picture.media, picture.page], 'h264', () => codePicture(['-f', 'png_pipe', '-i', `file:${page}`], signal))
+  }
+  const svg = drawCard(picture.lines)
+  return kept(cache, [svg], 'h264', async () => {
+    const { default: sharp } = await import('sharp')
+    const png = await sharp(Buffer.from(svg)).png({ compressionLevel: 1 }).toBuffer()
+    return codePicture(['-f', 'png_pipe', '-i', 'pipe:0'], signal, png)
+  })
+}
+
+const codePicture = (input: string[], signal?: AbortSignal, fed?: Buffer) => code(input, 1, signal, fed)
+
+/** The moving part of a recording, and its last picture alone, to be held. */
+async function codedRecording(
+  store: MediaStore,
+  { media, from }: Extract<Picture, { kind: 'recording' }>,
+  frames: number,
+  cache: string,
+  signal?: AbortSignal,
+): Promise<{ moving: Buffer; last: Buffer }> {
+  const original = store.path(media, PARTS.original)
+  const key = [media, from, frames]
+  const moving = await kept(cache, key, 'h264', async () => {
+    const { demuxer } = await identifyFile(original, media)
+    return code(['-ss', String(from), ...inputOf(original, demuxer!)], frames, signal)
+  })
+  const last = await kept(cache, [...key, 'last'], 'h264', async () => {
+    const only = ['-v', 'error', '-f', 'h264', '-i', 'pipe:0', '-vf', `select=eq(n\\,${frames - 1})`]
+    const args = [...only, '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', 'pipe:1']
+    const png = await runProgram('ffmpeg', args, { limit: 600, signal, feed: feeding(moving) })
+    return codePicture(['-f', 'png_pipe', '-i', 'pipe:0'], signal, png)
+  })
+  return { moving, last }
+}
+
+/** Codes exactly `frames` pictures; a source that ends early has its last one held. */
+function code(input: string[], frames: number, signal?: AbortSignal, fed?: Buffer): Promise<Buffer> {
+  const filter = `setpts=PTS-STARTPTS,${FIT_FILTER},tpad=stop=-1:stop_mode=clone`
+  const args = ['-v', 'error', ...input, '-map', '0:v:0', '-an', '-vf', filter, '-frames:v', String(frames)]
+  const feed = fed && feeding(fed)
+  return runProgram('ffmpeg', [...args, ...CODING, '-f', 'h264', 'pipe:1'], { limit: 4 * 3600, signal, feed })
+}
+
+const feeding = (bytes: Buffer) => async (input: NodeJS.WritableStream) => void input.write(bytes)
+
+/** A result by what it was made of. Written beside and renamed, so that a killed job leaves no half file. */
+async function kept(cache: string, key: readonly unknown[], extension: string, make: () => Promise<Buffer>): Promise<Buffer> {
+  const name = createHash('sha256').update(JSON.stringify([CODING, FIT_FILTER, ...key])).digest('hex')
+  const file = join(cache, name.slice(0, 2), `${name}.${extension}`)
+  if (await exists(file)) return readFile(file)
+  const made = await make()
+  await mkdir(dirname(file), { recursive: true })
+  const draft = `${file}.${process.pid}`
+  await writeFile(draft, made)
+  await rename(draft, file)
+  return made
+}
