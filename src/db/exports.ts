@@ -1,5 +1,6 @@
 import { desc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
+import type { ExportStatus } from '@/core/lesson/exportStatus'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { UserError } from '@/core/userError'
 import { db } from './client'
@@ -7,18 +8,6 @@ import { exports } from './schema'
 
 export type ExportRow = typeof exports.$inferSelect
 export type ExportKind = ExportRow['kind']
-
-export interface ExportStatus {
-  id: string
-  revision: number
-  kind: ExportKind
-  state: ExportRow['state']
-  progress: number
-  error: string | null
-  balance: BalanceSheet | null
-  bytes: number | null
-  createdAt: string
-}
 
 export async function createExport(lessonId: string, revision: number, kind: ExportKind): Promise<string> {
   const id = nanoid(12)

@@ -1,21 +1,8 @@
 import { eq, inArray } from 'drizzle-orm'
-import { mediaInfoSchema, type MediaInfo } from '@/core/lesson/media'
+import type { ImportStatus } from '@/core/lesson/importStatus'
+import { mediaInfoSchema } from '@/core/lesson/media'
 import { db } from './client'
 import { imports } from './schema'
-
-export type ImportState = typeof imports.$inferSelect.state
-
-/** A file on its way to the shelf, as the page shows it. */
-export interface ImportStatus {
-  id: string
-  name: string
-  state: ImportState
-  /** 0..1 */
-  progress: number
-  error: string | null
-  media: MediaInfo | null
-  lessonId: string | null
-}
 
 export type ImportRow = typeof imports.$inferSelect
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { parse, type Font } from 'opentype.js'
+import { parse, type Font, type PathCommand } from 'opentype.js'
 import { PICTURE_HEIGHT, PICTURE_WIDTH } from './stills'
 
 const TITLE_SIZE = 112
@@ -43,7 +43,21 @@ function ground(): string {
 }
 
 const outline = (font: Font, text: string, y: number, size: number, colour: string) =>
-  `<path d="${font.getPath(text, LEFT, y, size).toPathData(1)}" fill="${colour}"/>`
+  `<path d="${pathData(font.getPath(text, LEFT, y, size).commands)}" fill="${colour}"/>`
+
+/** Written here, because the library's own writer turns some coordinates into NaN. */
+function pathData(commands: readonly PathCommand[]): string {
+  return commands
+    .map((command) => {
+      const numbers = [
+        'x1' in command && [command.x1, command.y1],
+        'x2' in command && [command.x2, command.y2],
+        'x' in command && [command.x, command.y],
+      ]
+      return command.type + numbers.flatMap((pair) => pair || []).map((value) => value.toFixed(1)).join(' ')
+    })
+    .join('')
+}
 
 function wrapped(font: Font, text: string, size: number): string[] {
   const lines: string[] = []

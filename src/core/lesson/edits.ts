@@ -31,6 +31,8 @@ export type Edit =
   | { name: 'putOnShelf'; items: ShelfItem[] }
   | { name: 'describeMedia'; item: ShelfItem }
   | { name: 'takeOffShelf'; media: string }
+  /** Everything as it was in an earlier version. */
+  | { name: 'restore'; lesson: Lesson }
 
 /** A place within a step's voice, and what is made if it has to be cut there. */
 export interface Break {
@@ -138,6 +140,9 @@ function change(lesson: Lesson, edit: Edit): void {
       return
     case 'takeOffShelf':
       return takeOffShelf(lesson, edit.media)
+    case 'restore':
+      Object.assign(lesson, edit.lesson)
+      return
   }
 }
 

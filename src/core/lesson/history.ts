@@ -24,6 +24,18 @@ export function doEdit(history: History, edit: Edit): History {
   return { lesson, past: [...history.past, { name: edit.name, patches: inverse }], future: [] }
 }
 
+/**
+ * The same as `doEdit`, but part of the change before it where that set the same target: a slider being dragged is
+ * one change, however many values it passes.
+ */
+export function continueEdit(history: History, edit: Extract<Edit, { name: 'setTarget' }>, first: boolean): History {
+  const next = doEdit(history, edit)
+  if (first || next === history) return next
+  const before = history.past.at(-1)
+  // Setting one value again and again is taken back by setting it to what it was at first.
+  return before?.name === 'setTarget' ? { ...next, past: history.past } : next
+}
+
 export function undo(history: History): History {
   const last = history.past.at(-1)
   if (!last) return history

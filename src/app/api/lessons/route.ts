@@ -1,0 +1,37 @@
+import { nanoid } from 'nanoid'
+import { z } from 'zod'
+import { emptyLesson } from '@/core/lesson/document'
+import { firstLesson } from '@/core/lesson/firstLesson'
+import { takeSpeech } from '@/core/mix/plan'
+import { courseOrFirst } from '@/db/courses'
+import { createLesson } from '@/db/lessons'
+import { mediaStore } from '@/jobs/places'
+import { readJson, route } from '../answer'
+
+const bodySchema = z.object({
+  course: z.string().nullable(),
+  title: z.string().trim().min(1).max(200),
+  pictures: z.array(z.string()),
+  voices: z.array(z.string()),
+  music: z.array(z.string()),
+  script: z.string().max(500_000).optional(),
+})
+
+/** A new lesson, from what was dropped or from nothing. */
+export const POST = route(async (request) => {
+  const { course, title, pictures, voices, music, script } = await readJson(request, bodySchema)
+  const store = mediaStore()
+  const infos = (hashes: string[]) => Promise.all(hashes.map((hash) => store.info(hash)))
+  const material = {
+    title,
+    script,
+    pictures: await infos(pictures),
+    music: await infos(music),
+    voices: await Promise.all(
+      voices.map(async (hash) => ({ media: await store.info(hash), speech: takeSpeech((await store.analysis(hash))!) })),
+    ),
+  }
+  const isEmpty = pictures.length + voices.length + music.length === 0
+  const lesson = isEmpty ? emptyLesson(title) : firstLesson(material, () => nanoid(10))
+  return Response.json({ id: await createLesson(await courseOrFirst(course), lesson) })
+})

@@ -1,0 +1,23 @@
+import '@fontsource/atkinson-hyperlegible-next/latin-400.css'
+import '@fontsource/atkinson-hyperlegible-next/latin-600.css'
+import '@fontsource/atkinson-hyperlegible-next/latin-700.css'
+import '@fontsource/literata/latin-400.css'
+import '@/ui/theme.css'
+import { AntdRegistry } from '@ant-design/nextjs-registry'
+import type { Metadata } from 'next'
+import type { ReactNode } from 'react'
+import { Providers } from '@/ui/providers'
+
+export const metadata: Metadata = { title: 'Yarn Step', description: 'Lessons in which picture, voice and music fit.' }
+
+export default function RootLayout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en">
+      <body>
+        <AntdRegistry>
+          <Providers>{children}</Providers>
+        </AntdRegistry>
+      </body>
+    </html>
+  )
+}

@@ -1,0 +1,5 @@
+import { Finish } from '@/ui/finish/Finish'
+
+export default function FinishPage() {
+  return <Finish />
+}

@@ -1,0 +1,30 @@
+import { layoutLesson } from './layout'
+import type { Lesson } from './document'
+
+export interface CourseListing {
+  id: string
+  title: string
+  lessons: LessonListing[]
+}
+
+/** What the home page says of a lesson. */
+export interface LessonListing {
+  id: string
+  title: string
+  steps: number
+  /** Seconds. */
+  length: number
+  savedAt: string
+  cover: Lesson['steps'][number]['picture'] | null
+}
+
+export function listLesson(id: string, lesson: Lesson, savedAt: Date): LessonListing {
+  return {
+    id,
+    title: lesson.title,
+    steps: lesson.steps.length,
+    length: layoutLesson(lesson).length,
+    savedAt: savedAt.toISOString(),
+    cover: lesson.steps[0]?.picture ?? null,
+  }
+}

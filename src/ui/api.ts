@@ -1,0 +1,18 @@
+/** Talks to the server; what it refuses becomes an error with the sentence it gave. */
+export async function call<T>(path: string, options: { method?: string; body?: unknown } = {}): Promise<T> {
+  const { method = options.body === undefined ? 'GET' : 'POST', body } = options
+  const response = await fetch(path, {
+    method,
+    ...(body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+  }).catch(() => {
+    throw new Error('The server does not answer. Check that it is running; your work stays in this window.')
+  })
+  const answer = (await response.json().catch(() => ({}))) as { error?: string }
+  if (!response.ok && response.status !== 409) throw new Error(answer.error ?? `The server answered ${response.status}.`)
+  return answer as T
+}
+
+export const thumbnailUrl = (media: string, page: number) => `/api/media/${media}/thumbnail-${page}.webp`
+export const pageUrl = (media: string, page: number) => `/api/media/${media}/page-${page}.png`
+export const proxyUrl = (media: string) => `/api/media/${media}/proxy.mp4`
+export const cardUrl = (lines: readonly string[]) => `/api/cards?${lines.map((line) => `line=${encodeURIComponent(line)}`).join('&')}`

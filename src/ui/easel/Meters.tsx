@@ -1,0 +1,71 @@
+'use client'
+
+import { useEffect, useRef } from 'react'
+import { CORRIDOR } from '@/core/mix/balanceSheet'
+import { clamp } from '@/core/units'
+import type { MixPicture } from '@/workers/protocol'
+import { signed } from '../format'
+import { useDesk, useLessonState } from '../lesson/context'
+import styles from './easel.module.css'
+
+const SCALE = { low: -54, high: -9 } // LUFS over the meter's width
+const TRACKS = [
+  { name: 'voice', label: 'Voice' },
+  { name: 'bed', label: 'Music' },
+  { name: 'sum', label: 'Both' },
+] as const
+
+/** Loudness of this moment, and how far the music lies under the voice. */
+export function Meters() {
+  const { player } = useDesk()
+  const mix = useLessonState((state) => state.mix)
+  const root = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    let frame = 0
+    const show = () => {
+      if (root.current && mix) showMoment(root.current, mix, player.position())
+      frame = requestAnimationFrame(show)
+    }
+    show()
+    return () => cancelAnimationFrame(frame)
+  }, [player, mix])
+  return (
+    <div ref={root} className={styles.meters} role="group" aria-label="Meters">
+      <div className={styles.reading}>
+        <b data-part="clearance">–</b>
+        <span data-part="words">nobody speaks</span>
+        <span className={styles.verdict} data-part="verdict" />
+      </div>
+      {TRACKS.map(({ name, label }) => (
+        <div key={name} className={styles.meter}>
+          {label}
+          <span className={styles.bar}>
+            <i className={styles[name]} data-bar={name} />
+          </span>
+          <span className={styles.figure} data-figure={name} />
+        </div>
+      ))}
+    </div>
+  )
+}
+
+/** Written straight into the page: this runs at every frame. */
+function showMoment(root: HTMLElement, mix: MixPicture, time: number): void {
+  const hop = Math.min(mix.voice.length - 1, Math.round(time * 10))
+  for (const { name } of TRACKS) {
+    const level = mix[name][hop] ?? -Infinity
+    const share = clamp((level - SCALE.low) / (SCALE.high - SCALE.low), 0, 1)
+    part(root, `[data-bar=${name}]`).style.transform = `scaleX(${share.toFixed(3)})`
+    part(root, `[data-figure=${name}]`).textContent = level > -70 ? signed(level) : 'silent'
+  }
+  const clearance = mix.clearance[hop] ?? NaN
+  const speaks = !Number.isNaN(clearance)
+  const held = Math.abs(clearance - mix.target) <= CORRIDOR
+  part(root, '[data-part=clearance]').textContent = speaks ? clearance.toFixed(1) : '–'
+  part(root, '[data-part=words]').textContent = speaks ? 'LU under the voice' : 'nobody speaks'
+  const verdict = part(root, '[data-part=verdict]')
+  verdict.textContent = speaks ? `${held ? 'within' : 'outside'} ${mix.target} ± ${CORRIDOR}` : ''
+  verdict.dataset.held = speaks ? (held ? 'yes' : 'no') : ''
+}
+
+const part = (root: HTMLElement, selector: string) => root.querySelector<HTMLElement>(selector)!

@@ -1,0 +1,69 @@
+'use client'
+
+import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
+import { Button, Select, Tooltip } from 'antd'
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
+import { stepAt } from '@/core/lesson/layout'
+import type { Hearing } from '@/workers/protocol'
+import { clock } from '../format'
+import { useDesk, useTimeline } from '../lesson/context'
+import styles from './easel.module.css'
+
+const HEARING: { value: Hearing; label: string }[] = [
+  { value: 'all', label: 'Hear all' },
+  { value: 'voice', label: 'Voice only' },
+  { value: 'bed', label: 'Music only' },
+]
+
+export function Transport() {
+  const { player } = useDesk()
+  const timeline = useTimeline()
+  const [hearing, setHearing] = useState<Hearing>('all')
+  const playing = useSyncExternalStore(player.subscribe, player.isPlaying, () => false)
+  const start = () => void player.play(player.position() >= timeline.length - 0.05 ? 0 : player.position())
+  const playStep = () => {
+    const span = stepAt(timeline, player.position())
+    if (span) void player.play(span.start, span.end)
+  }
+  return (
+    <div className={styles.transport}>
+      <Tooltip title={playing ? 'Pause (Space)' : 'Play (Space)'}>
+        <button className={styles.play} aria-label={playing ? 'Pause' : 'Play'} onClick={() => (playing ? player.pause() : start())}>
+          {playing ? <PauseOutlined /> : <CaretRightFilled />}
+        </button>
+      </Tooltip>
+      <TimeNow />
+      <span className={styles.of}>of {clock(timeline.length, false)}</span>
+      <span className={styles.gap} />
+      <Button size="small" onClick={playStep} disabled={timeline.steps.length === 0}>
+        This step
+      </Button>
+      <Select
+        size="small"
+        aria-label="What is heard"
+        value={hearing}
+        options={HEARING}
+        style={{ width: 108 }}
+        onChange={(next) => {
+          setHearing(next)
+          player.listenTo(next)
+        }}
+      />
+    </div>
+  )
+}
+
+function TimeNow() {
+  const { player } = useDesk()
+  const text = useRef<HTMLSpanElement>(null)
+  useEffect(() => {
+    let frame = 0
+    const show = () => {
+      if (text.current) text.current.textContent = clock(player.position())
+      frame = requestAnimationFrame(show)
+    }
+    show()
+    return () => cancelAnimationFrame(frame)
+  }, [player])
+  return <span ref={text} className={styles.time} data-testid="time" />
+}

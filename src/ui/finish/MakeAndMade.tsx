@@ -1,0 +1,101 @@
+'use client'
+
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { App, Button, Progress } from 'antd'
+import type { ExportStatus } from '@/core/lesson/exportStatus'
+import { call } from '../api'
+import { clock, megabytes } from '../format'
+import { useDesk, useTimeline } from '../lesson/context'
+import { BalanceFigures } from './BalanceFigures'
+import styles from './finish.module.css'
+
+const KINDS = {
+  video: { title: 'Video', detail: 'MP4 with H.264 and AAC, 1920 × 1080, 30 frames a second. For course and video sites.' },
+  sound: { title: 'Sound alone', detail: 'WAV, 24 bit, 48 kHz, stereo.' },
+} as const
+type Kind = keyof typeof KINDS
+
+const isRunning = ({ state }: ExportStatus) => state === 'waiting' || state === 'working'
+
+export function MakeAndMade() {
+  const { id, save } = useDesk()
+  const { message } = App.useApp()
+  const timeline = useTimeline()
+  const client = useQueryClient()
+  const key = ['exports', id]
+  const { data: made = [] } = useQuery({
+    queryKey: key,
+    queryFn: () => call<ExportStatus[]>(`/api/lessons/${id}/exports`),
+    refetchInterval: ({ state }) => (state.data?.some(isRunning) ? 500 : false),
+  })
+
+  async function change(work: () => Promise<unknown>) {
+    await work().catch((error: Error) => message.error(error.message))
+    await client.invalidateQueries({ queryKey: key })
+  }
+  const make = (kind: Kind) => change(() => call(`/api/lessons/${id}/exports`, { body: { kind } }))
+  const remove = (one: ExportStatus) => change(() => call(`/api/exports/${one.id}`, { method: 'DELETE' }))
+
+  return (
+    <div className={styles.right}>
+      <section className={styles.card} style={{ flex: 'none' }} aria-label="Make">
+        <h2>Make</h2>
+        <p className={styles.note}>
+          {timeline.steps.length} steps, {clock(timeline.length, false)}. It is made on the server; you can go on working meanwhile.
+        </p>
+        <div className={styles.choices}>
+          {Object.entries(KINDS).map(([kind, { title, detail }]) => (
+            <div key={kind} className={styles.choice}>
+              <b>{title}</b>
+              <span className={styles.note} style={{ margin: 0 }}>{detail}</span>
+              <Button
+                type={kind === 'video' ? 'primary' : 'default'}
+                disabled={timeline.steps.length === 0 || save.state !== 'saved'}
+                onClick={() => void make(kind as Kind)}
+              >
+                Make the {kind === 'video' ? 'video' : 'sound file'}
+              </Button>
+            </div>
+          ))}
+        </div>
+      </section>
+      <section className={styles.card} style={{ flex: 1 }} aria-label="Made">
+        <h2>Made</h2>
+        {made.length === 0 && <p className={styles.note}>Nothing yet. What you make stays here, with what was measured in it.</p>}
+        <ul className={styles.made}>
+          {made.map((one) => (
+            <Made key={one.id} one={one} onRemove={() => void remove(one)} />
+          ))}
+        </ul>
+      </section>
+    </div>
+  )
+}
+
+function Made({ one, onRemove }: { one: ExportStatus; onRemove: () => void }) {
+  const when = new Date(one.createdAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+  return (
+    <li data-export={one.state}>
+      <div className={styles.madeHead}>
+        <b>{KINDS[one.kind].title}</b>
+        <span className={styles.note} style={{ margin: 0 }}>
+          {when}
+          {one.bytes !== null && ` · ${megabytes(one.bytes)}`}
+        </span>
+        <span className={styles.gap} />
+        {one.state === 'done' && (
+          <Button size="small" type="primary" href={`/api/exports/${one.id}/file`}>
+            Download
+          </Button>
+        )}
+        <Button size="small" onClick={onRemove}>
+          {isRunning(one) ? 'Cancel' : 'Remove'}
+        </Button>
+      </div>
+      {isRunning(one) && <Progress percent={Math.floor(one.progress * 100)} status="active" aria-label="Progress" />}
+      {one.state === 'failed' && <p className={styles.error} role="alert">{one.error}</p>}
+      {one.state === 'cancelled' && <p className={styles.note}>Cancelled.</p>}
+      {one.balance && <BalanceFigures balance={one.balance} />}
+    </li>
+  )
+}

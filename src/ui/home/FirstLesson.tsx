@@ -1,0 +1,135 @@
+'use client'
+
+import { CloseOutlined } from '@ant-design/icons'
+import { useQuery } from '@tanstack/react-query'
+import { App, Button, Input, Progress, Select } from 'antd'
+import { useRouter } from 'next/navigation'
+import { useEffect, useRef, useState } from 'react'
+import { byName } from '@/core/lesson/firstLesson'
+import type { CourseListing } from '@/core/lesson/listing'
+import { titleFromName, type MediaInfo } from '@/core/lesson/media'
+import { call } from '../api'
+import { clock } from '../format'
+import type { Arrival } from '../uploads/upload'
+import { isDone, sayState, shareOf, useArrivals } from '../uploads/useArrivals'
+import styles from './home.module.css'
+
+type Role = 'voice' | 'music' | 'leave'
+
+const ROLES: { value: Role; label: string }[] = [
+  { value: 'voice', label: 'narration' },
+  { value: 'music', label: 'music' },
+  { value: 'leave', label: 'leave it out' },
+]
+
+interface FirstLessonProps {
+  files: File[]
+  courses: CourseListing[]
+  onCancel: () => void
+}
+
+/** Shows the dropped files on their way, says what each is taken for, and makes the lesson. */
+export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
+  const { message } = App.useApp()
+  const router = useRouter()
+  const { arrivals, add, drop } = useArrivals()
+  const sent = useRef(0)
+  useEffect(() => {
+    const fresh = files.slice(sent.current)
+    sent.current = files.length
+    if (fresh.length > 0) add(fresh)
+  }, [files, add])
+
+  const [titled, setTitle] = useState<string | null>(null)
+  const [course, setCourse] = useState(courses[0]?.id ?? null)
+  const [chosen, setChosen] = useState<Record<string, Role>>({})
+  const media = arrivals.flatMap(({ status }) => status?.media ?? [])
+  const sounds = [...new Set(media.filter(({ kind }) => kind === 'sound').map(({ hash }) => hash))].sort()
+  const { data: guess } = useQuery({
+    queryKey: ['roles', sounds],
+    queryFn: () => call<{ voice: string[]; music: string[] }>('/api/roles', { body: { sounds } }),
+    enabled: sounds.length > 0,
+  })
+  const roleOf = ({ hash }: MediaInfo): Role => chosen[hash] ?? (guess?.voice.includes(hash) ? 'voice' : 'music')
+  const pictures = media.filter(({ kind }) => kind !== 'sound').sort(byName)
+  const byRole = (role: Role) => media.filter((one) => one.kind === 'sound' && roleOf(one) === role).sort(byName)
+  const title = titled ?? titleFromName((pictures[0] ?? media[0])?.name ?? files[0]?.name ?? 'New lesson')
+
+  const failed = arrivals.filter(({ error }) => error)
+  const ready = arrivals.length > 0 && arrivals.every((one) => isDone(one) || one.error) && media.length > 0 && (sounds.length === 0 || guess)
+
+  async function make() {
+    try {
+      const hashes = (infos: MediaInfo[]) => infos.map(({ hash }) => hash)
+      const body = { course, title, pictures: hashes(pictures), voices: hashes(byRole('voice')), music: hashes(byRole('music')) }
+      router.push(`/lessons/${(await call<{ id: string }>('/api/lessons', { body })).id}`)
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
+  }
+
+  return (
+    <section className={styles.first} aria-label="New lesson from these files">
+      <div className={styles.firstHead}>
+        <Input aria-label="Title of the lesson" value={title} maxLength={200} onChange={(event) => setTitle(event.target.value)} />
+        {courses.length > 0 && (
+          <Select aria-label="Course" value={course} options={courses.map(({ id, title: label }) => ({ value: id, label }))} onChange={setCourse} style={{ minWidth: 200 }} />
+        )}
+      </div>
+      <ul className={styles.files}>
+        {arrivals.map((arrival) => (
+          <FileLine
+            key={arrival.key}
+            arrival={arrival}
+            role={arrival.status?.media ? roleOf(arrival.status.media) : null}
+            onRole={(role) => setChosen((all) => ({ ...all, [arrival.status!.media!.hash]: role }))}
+            onDrop={() => drop(arrival.key)}
+          />
+        ))}
+      </ul>
+      <div className={styles.firstFoot}>
+        <span className={styles.note}>
+          {failed.length > 0 && ready ? 'What could not be used is left out.' : 'Narration and music are told apart by measurement; change it where it is wrong.'}
+        </span>
+        <span className={styles.gap} />
+        <Button onClick={onCancel}>Cancel</Button>
+        <Button type="primary" size="large" disabled={!ready} onClick={() => void make()}>
+          Make the lesson
+        </Button>
+      </div>
+    </section>
+  )
+}
+
+interface FileLineProps {
+  arrival: Arrival
+  role: Role | null
+  onRole: (role: Role) => void
+  onDrop: () => void
+}
+
+function FileLine({ arrival, role, onRole, onDrop }: FileLineProps) {
+  const media = arrival.status?.media
+  return (
+    <li data-failed={arrival.error ? 'yes' : undefined} data-file={arrival.name}>
+      <b>{arrival.name}</b>
+      <span className={styles.what} role={arrival.error ? 'alert' : undefined}>
+        {media ? sayMedia(media) : sayState(arrival)}
+        {!media && !arrival.error && <Progress percent={Math.round(shareOf(arrival) * 100)} showInfo={false} size="small" />}
+      </span>
+      {media?.kind === 'sound' && role ? (
+        <Select size="small" aria-label={`What ${arrival.name} is`} value={role} options={ROLES} onChange={onRole} style={{ width: 130 }} />
+      ) : (
+        <span className={styles.fixedRole}>{media ? 'picture' : ''}</span>
+      )}
+      <Button size="small" type="text" icon={<CloseOutlined />} aria-label={`Take ${arrival.name} out`} onClick={onDrop} />
+    </li>
+  )
+}
+
+function sayMedia({ kind, pages, length, note }: MediaInfo): string {
+  if (note) return note
+  if (kind === 'deck') return `${pages.length} slides`
+  if (kind === 'still') return 'one slide'
+  return `${kind === 'recording' ? 'recording' : 'sound'}, ${clock(length ?? 0, false)}`
+}

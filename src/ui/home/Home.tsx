@@ -1,0 +1,160 @@
+'use client'
+
+import { App, Button, Input, Modal } from 'antd'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { useCallback, useState } from 'react'
+import type { CourseListing, LessonListing } from '@/core/lesson/listing'
+import { call } from '../api'
+import { clock } from '../format'
+import { Brand } from '../parts/Brand'
+import { PictureThumb } from '../parts/PictureThumb'
+import { useFileDrop } from '../uploads/useFileDrop'
+import { CopyOpening } from './CopyOpening'
+import { FirstLesson } from './FirstLesson'
+import styles from './home.module.css'
+
+/** Courses and lessons; what is dropped here becomes a first lesson. */
+export function Home({ courses }: { courses: CourseListing[] }) {
+  const [files, setFiles] = useState<File[]>([])
+  const takeFiles = useCallback((added: File[]) => setFiles((all) => [...all, ...added]), [])
+  const over = useFileDrop(takeFiles)
+  return (
+    <div className={styles.home}>
+      <header className={styles.header}>
+        <Brand />
+        <span className={styles.gap} />
+        <NewCourse />
+      </header>
+      <main className={styles.main}>
+        {files.length > 0 ? (
+          <FirstLesson files={files} courses={courses} onCancel={() => setFiles([])} />
+        ) : (
+          <DropPlace over={over} onFiles={setFiles} />
+        )}
+        {courses.map((one) => (
+          <Course key={one.id} course={one} />
+        ))}
+      </main>
+    </div>
+  )
+}
+
+function DropPlace({ over, onFiles }: { over: boolean; onFiles: (files: File[]) => void }) {
+  return (
+    <label className={styles.drop} data-over={over || undefined}>
+      <svg viewBox="0 0 120 64" width="120" height="64" aria-hidden="true">
+        <path d="M4 44h22V30h22V16h24v14h22v14h22" fill="none" stroke="var(--voice)" strokeWidth="4" strokeLinejoin="round" />
+        <path d="M4 58h22V44h22V30h24v14h22v14h22" fill="none" stroke="var(--bed)" strokeWidth="4" strokeLinejoin="round" />
+      </svg>
+      <b>Drop slides, a recording of your voice and a song here</b>
+      <span>All at once, in any order. You get a first lesson in which every slide stays as long as its words.</span>
+      <span className={styles.choose}>or choose files</span>
+      <input type="file" multiple className="visually-hidden" data-testid="first-files" onChange={(event) => onFiles([...(event.target.files ?? [])])} />
+    </label>
+  )
+}
+
+function Course({ course }: { course: CourseListing }) {
+  const router = useRouter()
+  const { message } = App.useApp()
+  const newLesson = async () => {
+    try {
+      const body = { course: course.id, title: 'New lesson', pictures: [], voices: [], music: [] }
+      router.push(`/lessons/${(await call<{ id: string }>('/api/lessons', { body })).id}`)
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
+  }
+  return (
+    <section className={styles.course} aria-label={course.title}>
+      <div className={styles.courseHead}>
+        <h2>{course.title}</h2>
+        <span className={styles.note}>{course.lessons.length === 1 ? '1 lesson' : `${course.lessons.length} lessons`}</span>
+        <span className={styles.gap} />
+        <Button onClick={() => void newLesson()}>New lesson</Button>
+        <OpenCopy course={course.id} />
+      </div>
+      <div className={styles.lessons}>
+        {course.lessons.map((lesson) => (
+          <Lesson key={lesson.id} lesson={lesson} />
+        ))}
+        {course.lessons.length === 0 && <p className={styles.note}>No lessons yet. Drop files above, or start an empty one.</p>}
+      </div>
+    </section>
+  )
+}
+
+function Lesson({ lesson }: { lesson: LessonListing }) {
+  const router = useRouter()
+  const { modal } = App.useApp()
+  const remove = () =>
+    modal.confirm({
+      title: `Delete "${lesson.title}"?`,
+      content: 'Its steps, timings and versions are deleted with it. This can not be undone; save a copy first if in doubt.',
+      okText: 'Delete the lesson',
+      okButtonProps: { danger: true },
+      onOk: async () => {
+        await call(`/api/lessons/${lesson.id}`, { method: 'DELETE' })
+        router.refresh()
+      },
+    })
+  return (
+    <article className={styles.lesson}>
+      <Link href={`/lessons/${lesson.id}`}>
+        {lesson.cover ? <PictureThumb picture={lesson.cover} className={styles.cover} /> : <span className={styles.cover} />}
+        <b>{lesson.title}</b>
+        <span className={styles.note}>
+          {lesson.steps} steps · {clock(lesson.length, false)}
+        </span>
+      </Link>
+      <Button size="small" type="text" className={styles.remove} onClick={remove} aria-label={`Delete ${lesson.title}`}>
+        Delete
+      </Button>
+    </article>
+  )
+}
+
+function OpenCopy({ course }: { course: string }) {
+  const [files, setFiles] = useState<File[]>([])
+  return (
+    <>
+      <label className={styles.openCopy}>
+        Open a copy…
+        <input
+          type="file"
+          accept=".zip"
+          className="visually-hidden"
+          data-testid="open-copy"
+          onChange={(event) => setFiles([...(event.target.files ?? [])])}
+        />
+      </label>
+      {files.length > 0 && <CopyOpening file={files[0]!} course={course} onClose={() => setFiles([])} />}
+    </>
+  )
+}
+
+function NewCourse() {
+  const [open, setOpen] = useState(false)
+  const [title, setTitle] = useState('')
+  const router = useRouter()
+  const { message } = App.useApp()
+  const create = async () => {
+    try {
+      await call('/api/courses', { body: { title } })
+      setOpen(false)
+      setTitle('')
+      router.refresh()
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
+  }
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>New course</Button>
+      <Modal title="New course" open={open} okText="Make the course" okButtonProps={{ disabled: !title.trim() }} onOk={() => void create()} onCancel={() => setOpen(false)}>
+        <Input aria-label="Title of the course" placeholder="Title" value={title} maxLength={200} onChange={(event) => setTitle(event.target.value)} onPressEnter={() => title.trim() && void create()} />
+      </Modal>
+    </>
+  )
+}

@@ -1,0 +1,45 @@
+'use client'
+
+import { Alert, App, Button, Space } from 'antd'
+import { useRouter } from 'next/navigation'
+import { call } from '../api'
+import { useDesk } from './context'
+
+/** Shown when another window saved this lesson in between. Both versions are there; the author chooses. */
+export function ConflictNotice() {
+  const { id, course, store, save } = useDesk()
+  const { message } = App.useApp()
+  const router = useRouter()
+  if (save.state !== 'conflict') return null
+
+  async function keepAsCopy() {
+    try {
+      const { lesson } = store.getState().history
+      const { id: copy } = await call<{ id: string }>('/api/lessons', {
+        body: { course: course.id, title: `${lesson.title} (copy)`, pictures: [], voices: [], music: [] },
+      })
+      await call(`/api/lessons/${copy}`, { method: 'PUT', body: { base: 1, lesson: { ...lesson, title: `${lesson.title} (copy)` } } })
+      router.push(`/lessons/${copy}`)
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
+  }
+
+  return (
+    <Alert
+      banner
+      type="error"
+      title={`This lesson was changed in another window at ${new Date(save.savedAt).toLocaleTimeString()}. What you change here is no longer saved, and nothing was overwritten.`}
+      action={
+        <Space>
+          <Button size="small" onClick={() => void keepAsCopy()}>
+            Keep this version as a copy
+          </Button>
+          <Button size="small" type="primary" onClick={() => globalThis.location.assign(`/lessons/${id}`)}>
+            Open the other version
+          </Button>
+        </Space>
+      }
+    />
+  )
+}

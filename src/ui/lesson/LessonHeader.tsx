@@ -1,0 +1,146 @@
+'use client'
+
+import { RedoOutlined, UndoOutlined } from '@ant-design/icons'
+import { Button, Dropdown, Input, Tooltip } from 'antd'
+import Link from 'next/link'
+import { usePathname } from 'next/navigation'
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { Brand } from '../parts/Brand'
+import { EarlierVersions } from './EarlierVersions'
+import { useDesk, useLesson, useLessonState } from './context'
+import type { SaveState } from './useAutosave'
+import styles from './header.module.css'
+
+export function LessonHeader() {
+  const { id, course, save } = useDesk()
+  const [versions, setVersions] = useState(false)
+  const path = usePathname()
+  const serious = useLessonState(({ mix }) => mix?.findings.filter(({ severity }) => severity !== 'hint').length ?? 0)
+  const menu = [
+    { key: 'copy', label: <a href={`/api/lessons/${id}/archive`}>Save a copy…</a> },
+    { key: 'versions', label: 'Earlier versions…', onClick: () => setVersions(true) },
+  ]
+  return (
+    <header className={styles.header}>
+      <Brand />
+      <nav className={styles.place} aria-label="Course and lesson">
+        <Link href="/">{course.title}</Link> <span aria-hidden="true">/</span> <LessonTitle />
+      </nav>
+      <span className={styles.saved} role="status" data-save={save.state}>
+        {sayState(save)}
+      </span>
+      <HistoryButtons />
+      <Dropdown menu={{ items: menu }} trigger={['click']}>
+        <Button type="text">Copy and versions</Button>
+      </Dropdown>
+      <nav className={styles.views} aria-label="Views">
+        <ViewLink href={`/lessons/${id}`} current={path}>
+          Sheet
+        </ViewLink>
+        <ViewLink href={`/lessons/${id}/finish`} current={path}>
+          Finish {serious > 0 && <span className={styles.count} aria-label={`${serious} findings`}>{serious}</span>}
+        </ViewLink>
+      </nav>
+      <EarlierVersions open={versions} onClose={() => setVersions(false)} />
+    </header>
+  )
+}
+
+function ViewLink({ href, current, children }: { href: string; current: string; children: React.ReactNode }) {
+  return (
+    <Link href={href} className={styles.view} aria-current={href === current ? 'page' : undefined}>
+      {children}
+    </Link>
+  )
+}
+
+function LessonTitle() {
+  const { title } = useLesson()
+  const { store } = useDesk()
+  const [draft, setDraft] = useState<string | null>(null)
+  if (draft === null) {
+    return (
+      <button className={styles.title} onClick={() => setDraft(title)} title="Rename the lesson">
+        {title}
+      </button>
+    )
+  }
+  const finish = (keep: boolean) => {
+    if (keep && draft.trim() && draft.trim() !== title) store.getState().edit({ name: 'renameLesson', title: draft.trim() })
+    setDraft(null)
+  }
+  return (
+    <Input
+      autoFocus
+      size="small"
+      className={styles.titleInput}
+      aria-label="Title of the lesson"
+      value={draft}
+      maxLength={200}
+      onChange={(event) => setDraft(event.target.value)}
+      onPressEnter={() => finish(true)}
+      onBlur={() => finish(true)}
+      onKeyDown={(event) => event.key === 'Escape' && finish(false)}
+    />
+  )
+}
+
+function HistoryButtons() {
+  const { store } = useDesk()
+  const past = useLessonState((state) => state.history.past.at(-1))
+  const future = useLessonState((state) => state.history.future.at(-1))
+  useHotkeys('mod+z', () => store.getState().undo(), { preventDefault: true })
+  useHotkeys('mod+shift+z, mod+y', () => store.getState().redo(), { preventDefault: true })
+  return (
+    <span className={styles.history}>
+      <Tooltip title={past ? `Undo: ${NAMES[past.name]}` : 'Nothing to undo'}>
+        <Button type="text" icon={<UndoOutlined />} aria-label="Undo" disabled={!past} onClick={() => store.getState().undo()} />
+      </Tooltip>
+      <Tooltip title={future ? `Do again: ${NAMES[future.name]}` : 'Nothing to do again'}>
+        <Button type="text" icon={<RedoOutlined />} aria-label="Do again" disabled={!future} onClick={() => store.getState().redo()} />
+      </Tooltip>
+    </span>
+  )
+}
+
+function sayState(save: SaveState): string {
+  switch (save.state) {
+    case 'saved':
+      return 'Saved'
+    case 'conflict':
+      return 'Not saved: changed elsewhere'
+    case 'offline':
+      return 'Not saved yet: no answer from the server'
+    default:
+      return 'Saving…'
+  }
+}
+
+/** What an edit is called where it can be undone. */
+const NAMES: Record<string, string> = {
+  renameLesson: 'rename the lesson',
+  addSteps: 'add steps',
+  moveSteps: 'move steps',
+  duplicateSteps: 'duplicate steps',
+  deleteSteps: 'delete steps',
+  renameStep: 'rename the step',
+  setPicture: 'change the picture',
+  setScript: 'change the script',
+  setLength: 'change the length',
+  setLeadIn: 'change the lead-in',
+  setTail: 'change the tail',
+  placePassage: 'place narration',
+  trimPassage: 'trim narration',
+  removePassage: 'remove narration',
+  breakStep: 'break here',
+  joinStep: 'join with the step before',
+  addBed: 'add music',
+  moveBed: 'move music',
+  removeBed: 'remove music',
+  setTarget: 'change the balance',
+  putOnShelf: 'put on the shelf',
+  describeMedia: 'describe a file',
+  takeOffShelf: 'take off the shelf',
+  restore: 'bring back an earlier version',
+}

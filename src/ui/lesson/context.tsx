@@ -1,0 +1,29 @@
+'use client'
+
+import { createContext, useContext } from 'react'
+import { useStore } from 'zustand'
+import type { Lesson } from '@/core/lesson/document'
+import type { Timeline } from '@/core/lesson/layout'
+import type { Player } from '../player/player'
+import { timelineOf, type LessonState, type LessonStore } from './lessonStore'
+import type { SaveState } from './useAutosave'
+
+export interface Desk {
+  id: string
+  course: { id: string; title: string }
+  store: LessonStore
+  player: Player
+  save: SaveState
+}
+
+export const DeskContext = createContext<Desk | null>(null)
+
+export function useDesk(): Desk {
+  const desk = useContext(DeskContext)
+  if (!desk) throw new Error('used outside a lesson')
+  return desk
+}
+
+export const useLessonState = <T,>(pick: (state: LessonState) => T): T => useStore(useDesk().store, pick)
+export const useLesson = (): Lesson => useLessonState((state) => state.history.lesson)
+export const useTimeline = (): Timeline => timelineOf(useLesson())

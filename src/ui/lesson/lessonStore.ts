@@ -1,0 +1,75 @@
+import { createStore, type StoreApi } from 'zustand'
+import { continueEdit, doEdit, openHistory, redo, undo, type History } from '@/core/lesson/history'
+import type { Lesson, MixTargets } from '@/core/lesson/document'
+import type { Edit } from '@/core/lesson/edits'
+import { layoutLesson, type Timeline } from '@/core/lesson/layout'
+import type { MediaInfo } from '@/core/lesson/media'
+import type { Analysis } from '@/core/measure/analysis'
+import { UserError } from '@/core/userError'
+import type { MixPicture } from '@/workers/protocol'
+
+/** A place between two phrases of a step: before phrase number `phrase`. */
+export interface Caret {
+  step: string
+  phrase: number
+}
+
+/** All that a page knows of one lesson. What can be derived is derived where it is needed. */
+export interface LessonState {
+  history: History
+  media: ReadonlyMap<string, MediaInfo>
+  /** Of the sounds that are loaded so far. */
+  analyses: ReadonlyMap<string, Analysis>
+  /** The mix of the lesson as it was a moment ago; null until the first plan is there. */
+  mix: MixPicture | null
+  selected: readonly string[]
+  caret: Caret | null
+
+  /** Does one edit, or several as one step of undo each; false and a message where it can't be done. */
+  edit(...edits: Edit[]): boolean
+  /** Sets a target while its slider is dragged; all values of one drag are one step of undo. */
+  drag(target: keyof MixTargets, value: number, first: boolean): void
+  undo(): void
+  redo(): void
+  select(steps: readonly string[], caret?: Caret | null): void
+  addMedia(infos: readonly MediaInfo[]): void
+}
+
+export type LessonStore = StoreApi<LessonState>
+
+export function createLessonStore(lesson: Lesson, infos: readonly MediaInfo[], refuse: (sentence: string) => void): LessonStore {
+  const first = lesson.steps[0]?.id
+  return createStore<LessonState>()((set, get) => ({
+    history: openHistory(lesson),
+    media: new Map(infos.map((info) => [info.hash, info])),
+    analyses: new Map(),
+    mix: null,
+    selected: first ? [first] : [],
+    caret: first ? { step: first, phrase: 0 } : null,
+
+    edit(...edits) {
+      try {
+        set({ history: edits.reduce(doEdit, get().history) })
+        return true
+      } catch (error) {
+        if (!(error instanceof UserError)) throw error
+        refuse(error.message)
+        return false
+      }
+    },
+    drag: (target, value, first) =>
+      set({ history: continueEdit(get().history, { name: 'setTarget', target, value }, first) }),
+    undo: () => set({ history: undo(get().history) }),
+    redo: () => set({ history: redo(get().history) }),
+    select: (selected, caret) => set({ selected, ...(caret !== undefined && { caret }) }),
+    addMedia: (added) => set({ media: new Map([...get().media, ...added.map((info) => [info.hash, info] as const)]) }),
+  }))
+}
+
+const layouts = new WeakMap<Lesson, Timeline>()
+/** The timeline of a lesson, computed once for each state of it. */
+export function timelineOf(lesson: Lesson): Timeline {
+  let timeline = layouts.get(lesson)
+  if (!timeline) layouts.set(lesson, (timeline = layoutLesson(lesson)))
+  return timeline
+}

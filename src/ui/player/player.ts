@@ -1,0 +1,107 @@
+import { transfer, wrap, type Remote } from 'comlink'
+import type { Lesson } from '@/core/lesson/document'
+import type { MediaInfo } from '@/core/lesson/media'
+import { HOUSE_RATE, type Seconds } from '@/core/units'
+import type { Hearing, MixPicture, MixWorkerApi, PlayReport } from '@/workers/protocol'
+
+/** Plays a lesson in this page: a worker renders, an AudioWorklet sounds, this tells both what to do. */
+export interface Player {
+  setLesson(lesson: Lesson, media: MediaInfo[]): Promise<MixPicture>
+  /** Plays from a place in the lesson, to `until` or its end. */
+  play(from: Seconds, until?: Seconds): Promise<void>
+  pause(): void
+  seek(to: Seconds): void
+  /** The place that is heard at this moment. */
+  position(): Seconds
+  isPlaying(): boolean
+  listenTo(hearing: Hearing): void
+  /** Called when playing starts, stops, or the place jumps. */
+  subscribe(listener: () => void): () => void
+  close(): void
+}
+
+export function createPlayer(): Player {
+  const worker = new Worker(new URL('../../workers/mix.worker.ts', import.meta.url), { type: 'module' })
+  const mix: Remote<MixWorkerApi> = wrap<MixWorkerApi>(worker)
+  const listeners = new Set<() => void>()
+  const tell = () => listeners.forEach((listener) => listener())
+  let sound: Promise<AudioContext> | undefined
+  let context: AudioContext | undefined
+  let report: PlayReport | null = null
+  let resting: Seconds = 0
+  let playing = false
+
+  async function openSound(): Promise<AudioContext> {
+    context = new AudioContext({ sampleRate: HOUSE_RATE, latencyHint: 'interactive' })
+    await context.audioWorklet.addModule('/worklets/player.worklet.js')
+    const node = new AudioWorkletNode(context, 'yarn-step-player', { numberOfInputs: 0, outputChannelCount: [2] })
+    const { port1, port2 } = new MessageChannel()
+    node.port.postMessage(port1, [port1])
+    node.port.onmessage = ({ data }: MessageEvent<PlayReport>) => take(data)
+    node.connect(context.destination)
+    await mix.connect(transfer(port2, [port2]))
+    // Tests listen here to what is really played.
+    Object.assign(globalThis, { yarnStepOutput: { context, node } })
+    return context
+  }
+
+  function take(next: PlayReport): void {
+    if (!playing) return
+    report = next
+    if (!next.ended) return
+    playing = false
+    resting = next.position / HOUSE_RATE
+    report = null
+    tell()
+  }
+
+  function position(): Seconds {
+    if (!playing || !report || !context) return resting
+    const heardAt = context.currentTime - (context.outputLatency || context.baseLatency || 0)
+    return Math.max(0, report.position / HOUSE_RATE + Math.min(0.25, heardAt - report.time))
+  }
+
+  async function play(from: Seconds, until?: Seconds): Promise<void> {
+    playing = true
+    resting = from
+    report = null
+    tell()
+    sound ??= openSound()
+    const opened = await sound
+    await opened.resume()
+    if (playing) await mix.play(from, until ?? null)
+  }
+
+  function pause(): void {
+    if (!playing) return
+    resting = position()
+    playing = false
+    report = null
+    void mix.stop()
+    tell()
+  }
+
+  return {
+    setLesson: (lesson, media) => mix.setLesson(lesson, media),
+    play,
+    pause,
+    seek(to) {
+      if (playing) void play(to)
+      else {
+        resting = to
+        tell()
+      }
+    },
+    position,
+    isPlaying: () => playing,
+    listenTo: (hearing) => void mix.listenTo(hearing),
+    subscribe(listener) {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+    close() {
+      worker.terminate()
+      void context?.close()
+    },
+  }
+}

@@ -1,0 +1,33 @@
+'use client'
+
+import { PlusOutlined } from '@ant-design/icons'
+import { Button } from 'antd'
+import { useRef } from 'react'
+import { useSheetArrivals } from './sheetArrivals'
+
+const ACCEPTED = '.png,.jpg,.jpeg,.webp,.pdf,.wav,.mp3,.m4a,.aac,.ogg,.opus,.flac,.mp4,.mov,.webm'
+
+/** The button way of bringing in files; dropping them does the same. */
+export function BringIn({ type = 'default' }: { type?: 'default' | 'primary' }) {
+  const input = useRef<HTMLInputElement>(null)
+  const bringIn = useSheetArrivals((state) => state.bringIn)
+  return (
+    <>
+      <Button size={type === 'primary' ? 'middle' : 'small'} type={type} icon={<PlusOutlined />} onClick={() => input.current?.click()}>
+        Bring in files
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        multiple
+        hidden
+        accept={ACCEPTED}
+        data-testid="bring-in"
+        onChange={(event) => {
+          bringIn([...(event.target.files ?? [])])
+          event.target.value = ''
+        }}
+      />
+    </>
+  )
+}

@@ -1,0 +1,135 @@
+'use client'
+
+import { DeleteOutlined } from '@ant-design/icons'
+import { Button, Select, Slider } from 'antd'
+import { nanoid } from 'nanoid'
+import { useRef, useState } from 'react'
+import type { MixTargets } from '@/core/lesson/document'
+import { CORRIDOR } from '@/core/mix/balanceSheet'
+import { percent } from '../format'
+import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import styles from './panel.module.css'
+
+/** WCAG 2.2, success criterion 1.4.7: background sounds at least 20 dB under the speech. */
+const WCAG_CLEARANCE = 20
+
+export function MusicPanel() {
+  return (
+    <>
+      <Measured />
+      <TargetSlider target="clearance" label="Clearance under the voice" min={6} max={30} step={1} say={(value) => `${value} LU`} marks={{ [WCAG_CLEARANCE]: ' ' }} />
+      <p className={styles.note} style={{ marginBottom: 8 }}>
+        The mark at {WCAG_CLEARANCE} LU is what WCAG 2.2 asks of background sound.
+      </p>
+      <TargetSlider target="swell" label="Where nobody speaks" min={0} max={24} step={1} say={(value) => `${value} LU under`} />
+      <TargetSlider target="pauseFrom" label="Counts as a pause from" min={1.5} max={10} step={0.5} say={(value) => `${value} s`} />
+      <Pieces />
+    </>
+  )
+}
+
+function Measured() {
+  const shares = useLessonState(({ mix }) => mix?.shares)
+  const target = useLesson().targets.clearance
+  if (!shares || shares.within === null) {
+    return <p className={styles.note} style={{ marginBottom: 10 }}>There is no music under a voice yet.</p>
+  }
+  return (
+    <p className={styles.measured} data-held={shares.within >= 0.98 ? 'yes' : 'no'}>
+      <b data-testid="within">{percent(shares.within)}</b> of spoken time within {target} ± {CORRIDOR} LU
+    </p>
+  )
+}
+
+interface TargetSliderProps {
+  target: keyof MixTargets
+  label: string
+  min: number
+  max: number
+  step: number
+  say: (value: number) => string
+  marks?: Record<number, string>
+}
+
+/** One of the lesson's targets. It is heard while it is being moved; a whole drag is one step of undo. */
+function TargetSlider({ target, label, min, max, step, say, marks }: TargetSliderProps) {
+  const { store } = useDesk()
+  const value = useLesson().targets[target]
+  const isNew = useRef(true)
+  return (
+    <div className={styles.slider}>
+      <div className={styles.sliderHead}>
+        <span>{label}</span>
+        <b>{say(value)}</b>
+      </div>
+      <Slider
+        ariaLabelForHandle={label}
+        value={value}
+        min={min}
+        max={max}
+        step={step}
+        marks={marks}
+        tooltip={{ open: false }}
+        onChange={(next) => {
+          store.getState().drag(target, next, isNew.current)
+          isNew.current = false
+        }}
+        onChangeComplete={() => (isNew.current = true)}
+      />
+    </div>
+  )
+}
+
+function Pieces() {
+  const { store } = useDesk()
+  const lesson = useLesson()
+  const timeline = useTimeline()
+  const selected = useLessonState((state) => state.selected[0])
+  const media = useLessonState((state) => state.media)
+  const [piece, setPiece] = useState<string | null>(null)
+  const { edit } = store.getState()
+  const titleOf = (hash: string) => lesson.shelf.find((item) => item.media === hash)?.title ?? 'a missing file'
+  const number = (step: string) => lesson.steps.findIndex(({ id }) => id === step) + 1
+  const last = (end: number) => (timeline.steps.findLast((span) => span.start < end - 1e-6)?.index ?? 0) + 1
+  const sounds = lesson.shelf.filter((item) => item.kind === 'sound' || (media.get(item.media)?.channels ?? 0) > 0)
+  const steps = lesson.steps.map(({ id, title }, i) => ({ value: id, label: `${i + 1}. ${title}` }))
+  return (
+    <>
+      <h3 className={styles.heading} style={{ marginTop: 8 }}>
+        Pieces
+      </h3>
+      <ul className={styles.list}>
+        {timeline.beds.map(({ cue, end }) => (
+          <li key={cue.id}>
+            <span>
+              {titleOf(cue.media)}
+              <small>
+                under steps {number(cue.step)} to {last(end)}
+              </small>
+            </span>
+            <Select size="small" aria-label="Starts with step" style={{ width: 130 }} value={cue.step} options={steps} onChange={(step) => edit({ name: 'moveBed', cue: cue.id, step })} />
+            <Button size="small" type="text" icon={<DeleteOutlined />} aria-label={`Take ${titleOf(cue.media)} out of the lesson`} onClick={() => edit({ name: 'removeBed', cue: cue.id })} />
+          </li>
+        ))}
+      </ul>
+      <div style={{ display: 'flex', gap: 8 }}>
+        <Select
+          size="small"
+          style={{ flex: 1, minWidth: 0 }}
+          placeholder="A piece from the shelf"
+          aria-label="Piece of music to add"
+          value={piece}
+          options={sounds.map((item) => ({ value: item.media, label: item.title }))}
+          onChange={setPiece}
+        />
+        <Button
+          size="small"
+          disabled={!piece || !selected}
+          onClick={() => piece && selected && edit({ name: 'addBed', cue: { id: nanoid(10), media: piece, step: selected } })}
+        >
+          {selected ? `Start at step ${number(selected)}` : 'Select a step'}
+        </Button>
+      </div>
+    </>
+  )
+}

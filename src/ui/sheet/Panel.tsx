@@ -1,0 +1,35 @@
+'use client'
+
+import { Segmented } from 'antd'
+import { useState } from 'react'
+import { MusicPanel } from './MusicPanel'
+import { ShelfPanel } from './ShelfPanel'
+import { StepPanel } from './StepPanel'
+import styles from './panel.module.css'
+
+type Tab = 'step' | 'music' | 'shelf'
+
+/** Properties of what is selected, of the music, and the files of the lesson. */
+export function Panel() {
+  const [tab, setTab] = useState<Tab>('step')
+  return (
+    <section className={styles.panel} aria-label="Settings">
+      <Segmented<Tab>
+        block
+        value={tab}
+        onChange={setTab}
+        aria-label="What to set"
+        options={[
+          { value: 'step', label: 'Step' },
+          { value: 'music', label: 'Music' },
+          { value: 'shelf', label: 'Shelf' },
+        ]}
+      />
+      <div className={styles.body}>
+        {tab === 'step' && <StepPanel />}
+        {tab === 'music' && <MusicPanel />}
+        {tab === 'shelf' && <ShelfPanel />}
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,182 @@
+'use client'
+
+import { MinusOutlined, PlusOutlined, QuestionCircleOutlined } from '@ant-design/icons'
+import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { Button, Segmented, Tooltip } from 'antd'
+import { useCallback, useEffect, useMemo, useRef } from 'react'
+import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { BringIn } from './BringIn'
+import { Playhead } from './Playhead'
+import { Row } from './Row'
+import { caretTime } from './caret'
+import { passagesOf } from './usePhrases'
+import { useMeasuredWidth } from './useMeasuredWidth'
+import { useZoom } from './useZoom'
+import { geometryOf, LEFT_MARGIN, RIGHT_MARGIN, rowHeight, useSheetView, WAVE_HEIGHTS, type SheetGeometry } from './view'
+import styles from './sheet.module.css'
+
+const OVERSCAN = 3
+
+export function Score({ onHelp }: { onHelp: () => void }) {
+  const { store, player } = useDesk()
+  const lesson = useLesson()
+  const timeline = useTimeline()
+  const { analyses, mix, selected, caret } = useLessonState((state) => state)
+  const { pixelsPerSecond, waveHeight } = useSheetView()
+  const [width, measured] = useMeasuredWidth(840)
+  const scroller = useRef<HTMLDivElement>(null)
+  const geometry = useMemo(
+    () => geometryOf(pixelsPerSecond, waveHeight, width - LEFT_MARGIN - RIGHT_MARGIN),
+    [pixelsPerSecond, waveHeight, width],
+  )
+  const rows = useVirtualizer({
+    count: timeline.steps.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => rowHeight(timeline.steps[i]!.end - timeline.steps[i]!.start, geometry),
+    getItemKey: (i) => timeline.steps[i]!.step.id,
+    overscan: OVERSCAN,
+  })
+  // Heights follow from lengths and scale; the virtual list must be told when these change.
+  useEffect(() => rows.measure(), [rows, timeline, geometry])
+  useZoom(scroller, rows, timeline, geometry)
+
+  const passages = useMemo(() => new Map(timeline.steps.map(({ step }) => [step.id, passagesOf(timeline, step.id)])), [timeline])
+  const bedTitles = useMemo(
+    () => new Map(lesson.bedCues.map((cue) => [cue.step, lesson.shelf.find(({ media }) => media === cue.media)?.title ?? 'Music'])),
+    [lesson.bedCues, lesson.shelf],
+  )
+
+  const onSelect = useCallback(
+    (step: string, how: { add: boolean; range: boolean }) => {
+      const state = store.getState()
+      state.select(nextSelection(state.history.lesson.steps.map(({ id }) => id), state.selected, step, how), { step, phrase: 0 })
+      player.seek(caretTime(store.getState(), { step, phrase: 0 }))
+    },
+    [store, player],
+  )
+  const onCaret = useCallback(
+    (step: string, phrase: number) => {
+      store.getState().select([step], { step, phrase })
+      player.seek(caretTime(store.getState(), { step, phrase }))
+    },
+    [store, player],
+  )
+
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return
+    const { selected: chosen, edit } = store.getState()
+    const all = lesson.steps.map(({ id }) => id)
+    const steps = chosen.includes(String(active.id)) ? inOrder(all, chosen) : [String(active.id)]
+    const target = all.indexOf(String(over.id))
+    // Dragged down, steps come after the row they are dropped on; dragged up, before it.
+    const before = all.indexOf(String(active.id)) < target ? (all[target + 1] ?? null) : all[target]!
+    edit({ name: 'moveSteps', steps, before })
+  }
+
+  // The caret must be in sight wherever the keys have taken it.
+  const caretIndex = timeline.steps.findIndex(({ step }) => step.id === caret?.step)
+  useEffect(() => {
+    if (caretIndex >= 0) rows.scrollToIndex(caretIndex, { align: 'auto' })
+  }, [rows, caretIndex])
+
+  return (
+    <section className={styles.score} aria-label="Sheet" ref={measured}>
+      <Ruler geometry={geometry} />
+      <div className={styles.scroll} ref={scroller} data-testid="score">
+        {timeline.steps.length === 0 && <EmptySheet />}
+        <DndContext sensors={sensors} onDragEnd={onDragEnd}>
+          <div className={styles.content} style={{ height: rows.getTotalSize() }} role="table" aria-label="Steps" aria-rowcount={timeline.steps.length}>
+            {rows.getVirtualItems().map((item) => {
+              const span = timeline.steps[item.index]
+              if (!span) return null
+              return (
+                <div key={item.key} className={styles.slot} style={{ transform: `translateY(${item.start}px)`, height: item.size }}>
+                  <Row
+                    span={span}
+                    passages={passages.get(span.step.id)!}
+                    analyses={analyses}
+                    mix={mix}
+                    bedStarts={bedTitles.get(span.step.id) ?? null}
+                    hasBed={timeline.beds.length > 0}
+                    geometry={geometry}
+                    selected={selected.includes(span.step.id)}
+                    caret={caret?.step === span.step.id ? caret.phrase : null}
+                    onSelect={onSelect}
+                    onCaret={onCaret}
+                  />
+                </div>
+              )
+            })}
+            <Playhead rows={rows} geometry={geometry} scroller={scroller} />
+          </div>
+        </DndContext>
+      </div>
+      <Tools onHelp={onHelp} />
+    </section>
+  )
+}
+
+function EmptySheet() {
+  return (
+    <div className={styles.empty}>
+      <h2>Nothing here yet</h2>
+      <p>Drop slides, recordings, narration or music anywhere on this page, or choose files. Each picture becomes a step.</p>
+      <BringIn type="primary" />
+    </div>
+  )
+}
+
+function Ruler({ geometry }: { geometry: SheetGeometry }) {
+  const every = geometry.pixelsPerSecond >= 45 ? 1 : geometry.pixelsPerSecond >= 22 ? 2 : 5
+  const marks = Array.from({ length: Math.floor(geometry.lineSeconds / every) + 1 }, (_, i) => i * every)
+  return (
+    <div className={styles.ruler} aria-hidden="true">
+      <span className={styles.rulerLeft}>step</span>
+      <span className={styles.rulerScale}>
+        {marks.map((second) => (
+          <span key={second} style={{ left: second * geometry.pixelsPerSecond }}>
+            {second} s
+          </span>
+        ))}
+      </span>
+      <span className={styles.rulerRight}>length</span>
+    </div>
+  )
+}
+
+function Tools({ onHelp }: { onHelp: () => void }) {
+  const { pixelsPerSecond, waveHeight, setScale, setWaveHeight } = useSheetView()
+  return (
+    <div className={styles.tools}>
+      <BringIn />
+      <span className={styles.gap} />
+      Scale
+      <Button size="small" icon={<MinusOutlined />} aria-label="Smaller scale" onClick={() => setScale(pixelsPerSecond / 1.25)} />
+      <Button size="small" icon={<PlusOutlined />} aria-label="Larger scale" onClick={() => setScale(pixelsPerSecond * 1.25)} />
+      <span style={{ marginLeft: 10 }}>Wave</span>
+      <Segmented
+        size="small"
+        aria-label="Height of the wave"
+        value={waveHeight}
+        options={WAVE_HEIGHTS.map((value, i) => ({ value, label: ['low', 'usual', 'tall', 'tallest'][i]! }))}
+        onChange={setWaveHeight}
+      />
+      <Tooltip title="Keys (?)">
+        <Button size="small" type="text" icon={<QuestionCircleOutlined />} aria-label="List of keys" onClick={onHelp} />
+      </Tooltip>
+    </div>
+  )
+}
+
+export const inOrder = (all: readonly string[], chosen: readonly string[]) => all.filter((id) => chosen.includes(id))
+
+function nextSelection(all: readonly string[], selected: readonly string[], step: string, { add, range }: { add: boolean; range: boolean }): string[] {
+  if (range && selected.length > 0) {
+    const [a, b] = [all.indexOf(selected[0]!), all.indexOf(step)]
+    return a <= b ? all.slice(a, b + 1) : all.slice(b, a + 1).reverse()
+  }
+  if (!add) return [step]
+  return selected.includes(step) ? selected.filter((id) => id !== step) : [...selected, step]
+}

@@ -1,0 +1,103 @@
+import type { PassageSpan, StepSpan } from '@/core/lesson/layout'
+import type { Analysis } from '@/core/measure/analysis'
+import { clamp, type Lufs, type Seconds } from '@/core/units'
+import type { MixPicture } from '@/workers/protocol'
+import { BED_HEIGHT, type SheetGeometry } from './view'
+
+const COLOURS = { graph: '#e1e9ec', voice: '#b0204f', quiet: '#d996ad', bed: '#12647a', ink: '#161d29', fault: '#b83a12' }
+/** The bed's ribbon shows this range below the voice; at its lower end it is a hair. */
+const RIBBON_RANGE = { top: -14, bottom: -42 } // LUFS
+/** A take is drawn as if its usual peaks were this high. */
+const WAVE_GAIN = 1.5
+
+export interface LineContent {
+  span: StepSpan
+  passages: readonly PassageSpan[]
+  analysisOf: (media: string) => Analysis | undefined
+  mix: MixPicture | null
+  hasBed: boolean
+}
+
+/** Draws one line of a row: graph lines, the voice's wave, the bed as a ribbon. `from` and `to` are lesson time. */
+export function drawLine(canvas: HTMLCanvasElement, from: Seconds, to: Seconds, content: LineContent, geometry: SheetGeometry): void {
+  const { pixelsPerSecond, waveHeight } = geometry
+  const density = window.devicePixelRatio || 1
+  const width = Math.max(1, Math.ceil((to - from) * pixelsPerSecond))
+  const height = waveHeight + BED_HEIGHT
+  canvas.width = Math.round(width * density)
+  canvas.height = Math.round(height * density)
+  canvas.style.width = `${width}px`
+  canvas.style.height = `${height}px`
+  const pen = canvas.getContext('2d')!
+  pen.scale(density, density)
+  drawSeconds(pen, content.span.start, from, to, pixelsPerSecond, height)
+  drawWave(pen, from, width, content, geometry)
+  if (content.mix && content.hasBed) drawRibbon(pen, from, width, content.mix, geometry)
+}
+
+/** Seconds are counted from the step's own start. */
+function drawSeconds(pen: CanvasRenderingContext2D, start: Seconds, from: Seconds, to: Seconds, scale: number, height: number): void {
+  pen.fillStyle = COLOURS.graph
+  const step = scale >= 30 ? 1 : 5
+  for (let second = Math.ceil((from - start) / step) * step; second <= to - start; second += step) {
+    pen.fillRect(Math.round((start + second - from) * scale), 0, 1, height)
+  }
+}
+
+function drawWave(pen: CanvasRenderingContext2D, from: Seconds, width: number, content: LineContent, { pixelsPerSecond, waveHeight }: SheetGeometry): void {
+  const middle = waveHeight / 2
+  pen.fillStyle = COLOURS.quiet
+  pen.fillRect(0, middle - 0.5, width, 1)
+  for (const { passage, start, end } of content.passages) {
+    const wave = content.analysisOf(passage.media)?.wave
+    if (!wave) continue
+    const first = Math.max(0, Math.floor((start - from) * pixelsPerSecond))
+    const last = Math.min(width, Math.ceil((end - from) * pixelsPerSecond))
+    for (let x = first; x < last; x++) {
+      const time = passage.from + from - start + x / pixelsPerSecond
+      const { low, high, clipped } = extremes(wave, time, time + 1 / pixelsPerSecond)
+      const up = Math.min(middle, (high / 127) * middle * WAVE_GAIN)
+      const down = Math.min(middle, (-low / 127) * middle * WAVE_GAIN)
+      pen.fillStyle = clipped ? COLOURS.fault : COLOURS.voice
+      pen.fillRect(x, middle - up, 1, Math.max(1, up + down))
+    }
+  }
+}
+
+/** Lowest and highest of the waveform's 10 ms pairs that a pixel covers. */
+function extremes(wave: Int8Array, from: Seconds, to: Seconds) {
+  let low = 0
+  let high = 0
+  for (let h = Math.max(0, Math.floor(from * 100)); h <= Math.floor(to * 100 - 1e-6); h++) {
+    low = Math.min(low, wave[2 * h] ?? 0)
+    high = Math.max(high, wave[2 * h + 1] ?? 0)
+  }
+  return { low, high, clipped: low <= -127 || high >= 127 }
+}
+
+/** Thicker is louder; the ribbon hangs in the lower part of the line. */
+function drawRibbon(pen: CanvasRenderingContext2D, from: Seconds, width: number, { bed }: MixPicture, { pixelsPerSecond, waveHeight }: SheetGeometry): void {
+  const middle = waveHeight + BED_HEIGHT / 2 + 1
+  pen.fillStyle = COLOURS.bed
+  for (let x = 0; x < width; x++) {
+    const level = levelAt(bed, from + x / pixelsPerSecond)
+    if (level === null) continue
+    const thickness = ribbonThickness(level)
+    pen.fillRect(x, middle - thickness / 2, 1, thickness)
+  }
+}
+
+/** Loudness between two readings a tenth of a second apart; null in silence. */
+function levelAt(track: Float32Array, time: Seconds): Lufs | null {
+  const place = time * 10
+  const index = Math.floor(place)
+  const a = track[index]
+  const b = track[index + 1] ?? a
+  if (a === undefined || b === undefined || !Number.isFinite(a) || !Number.isFinite(b)) return null
+  return a + (b - a) * (place - index)
+}
+
+const ribbonThickness = (level: Lufs) => {
+  const share = clamp((level - RIBBON_RANGE.bottom) / (RIBBON_RANGE.top - RIBBON_RANGE.bottom), 0, 1)
+  return 1 + share * (BED_HEIGHT - 8)
+}

@@ -1,0 +1,144 @@
+'use client'
+
+import { App } from 'antd'
+import { nanoid } from 'nanoid'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useDesk } from '../lesson/context'
+import { timelineOf, type Caret } from '../lesson/lessonStore'
+import { breakAtCaret, caretTime, moveByPhrase, moveByStep } from './caret'
+import { inOrder } from './Score'
+import { SCALES, useSheetView, WAVE_HEIGHTS } from './view'
+
+/** Keys of the sheet, as they are listed in the help; `KEYS` is the one place where both come from. */
+export const KEYS: readonly { keys: string; shown: string; does: string }[] = [
+  { keys: 'space', shown: 'Space', does: 'play, pause' },
+  { keys: 'shift+space', shown: 'Shift Space', does: 'play this step' },
+  { keys: 'left', shown: '←', does: 'caret a phrase back' },
+  { keys: 'right', shown: '→', does: 'caret a phrase on' },
+  { keys: 'up', shown: '↑', does: 'caret a step back' },
+  { keys: 'down', shown: '↓', does: 'caret a step on' },
+  { keys: 'home', shown: 'Home', does: 'to the first step' },
+  { keys: 'end', shown: 'End', does: 'to the last step' },
+  { keys: 'enter', shown: 'Enter', does: 'the next step starts at the caret' },
+  { keys: 'backspace', shown: 'Backspace', does: "at a step's start: join it with the step before" },
+  { keys: 'alt+up', shown: 'Alt ↑', does: 'move the selected steps up' },
+  { keys: 'alt+down', shown: 'Alt ↓', does: 'move the selected steps down' },
+  { keys: 'mod+d', shown: 'Ctrl D', does: 'duplicate the selected steps' },
+  { keys: 'mod+a', shown: 'Ctrl A', does: 'select all steps' },
+  { keys: 'delete', shown: 'Delete', does: 'delete the selected steps' },
+  { keys: 'mod+z', shown: 'Ctrl Z', does: 'undo' },
+  { keys: 'mod+y', shown: 'Ctrl Y', does: 'do again' },
+  { keys: 'plus', shown: '+', does: 'larger scale (also Ctrl and wheel)' },
+  { keys: 'minus', shown: '−', does: 'smaller scale' },
+  { keys: 'w', shown: 'W', does: 'taller wave, round again' },
+  { keys: 'question', shown: '?', does: 'this list' },
+]
+
+export function useSheetKeys(showHelp: () => void): void {
+  const { store, player } = useDesk()
+  const { message } = App.useApp()
+  const state = store.getState
+
+  const go = (caret: Caret | null) => {
+    if (!caret) return
+    state().select([caret.step], caret)
+    player.seek(caretTime(state(), caret))
+  }
+  const chosen = () => inOrder(state().history.lesson.steps.map(({ id }) => id), state().selected)
+
+  const actions: Record<string, () => void> = {
+    space: () => (player.isPlaying() ? player.pause() : void player.play(player.position())),
+    'shift+space': () => {
+      const span = timelineOf(state().history.lesson).steps.find(({ step }) => step.id === state().caret?.step)
+      if (span) void player.play(span.start, span.end)
+    },
+    left: () => go(moveByPhrase(state(), -1)),
+    right: () => go(moveByPhrase(state(), 1)),
+    up: () => go(moveByStep(state(), -1)),
+    down: () => go(moveByStep(state(), 1)),
+    home: () => goToStep(0),
+    end: () => goToStep(-1),
+    enter: () => {
+      const edit = breakAtCaret(state())
+      if (typeof edit === 'string') return void message.info(edit)
+      if (!state().edit(edit)) return
+      const { lesson } = state().history
+      const next = lesson.steps[lesson.steps.findIndex(({ id }) => id === state().caret?.step) + 1]
+      if (next) go({ step: next.id, phrase: 0 })
+    },
+    backspace: () => {
+      const caret = state().caret
+      if (!caret) return
+      if (caret.phrase > 0) return void message.info('Backspace joins at the start of a step. Press Home-wards with ← first.')
+      const before = moveByStep(state(), -1, true)
+      if (state().edit({ name: 'joinStep', step: caret.step })) go(before)
+    },
+    'alt+up': () => moveSelected(-1),
+    'alt+down': () => moveSelected(1),
+    'mod+d': () => {
+      const { lesson } = state().history
+      const copies = chosen().map((of) => ({
+        of,
+        id: nanoid(10),
+        passages: lesson.steps.find(({ id }) => id === of)!.passages.map(() => nanoid(10)),
+      }))
+      if (copies.length > 0 && state().edit({ name: 'duplicateSteps', copies })) {
+        state().select(copies.map(({ id }) => id), { step: copies[0]!.id, phrase: 0 })
+      }
+    },
+    'mod+a': () => state().select(state().history.lesson.steps.map(({ id }) => id)),
+    delete: () => {
+      const steps = chosen()
+      if (steps.length === 0) return
+      const { lesson } = state().history
+      const at = lesson.steps.findIndex(({ id }) => id === steps[0])
+      if (!state().edit({ name: 'deleteSteps', steps })) return
+      const left = state().history.lesson.steps
+      const next = left[Math.min(at, left.length - 1)]
+      state().select(next ? [next.id] : [], next ? { step: next.id, phrase: 0 } : null)
+    },
+    plus: () => zoom(1.25),
+    minus: () => zoom(0.8),
+    w: () => {
+      const { waveHeight, setWaveHeight } = useSheetView.getState()
+      setWaveHeight(WAVE_HEIGHTS[(WAVE_HEIGHTS.indexOf(waveHeight as 46) + 1) % WAVE_HEIGHTS.length]!)
+    },
+    question: showHelp,
+  }
+
+  function goToStep(index: number) {
+    const step = state().history.lesson.steps.at(index)
+    if (step) go({ step: step.id, phrase: 0 })
+  }
+
+  function moveSelected(by: 1 | -1) {
+    const steps = chosen()
+    const all = state().history.lesson.steps.map(({ id }) => id)
+    if (steps.length === 0) return
+    const edge = by < 0 ? all.indexOf(steps[0]!) - 1 : all.indexOf(steps.at(-1)!) + 2
+    if (edge < 0 || edge > all.length) return
+    state().edit({ name: 'moveSteps', steps, before: all[edge] ?? null })
+  }
+
+  function zoom(by: number) {
+    const { pixelsPerSecond, setScale } = useSheetView.getState()
+    if (pixelsPerSecond * by >= SCALES.least / 2) setScale(pixelsPerSecond * by)
+  }
+
+  useHotkeys(
+    Object.keys(actions),
+    (event, { hotkey }) => {
+      // A focused button or link keeps its own keys.
+      if ((hotkey === 'space' || hotkey === 'enter') && isOperated(event.target)) return
+      event.preventDefault()
+      actions[hotkey]?.()
+    },
+    { useKey: false },
+  )
+  useHotkeys('?, +, -', (event) => actions[event.key === '?' ? 'question' : event.key === '+' ? 'plus' : 'minus']!(), { useKey: true })
+}
+
+function isOperated(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false
+  return target.closest('button, a, [role="slider"], [role="tab"], [role="menuitem"], [role="radio"], .ant-modal, .ant-popover') !== null
+}

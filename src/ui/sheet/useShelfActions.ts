@@ -1,0 +1,60 @@
+'use client'
+
+import { nanoid } from 'nanoid'
+import { newStep, type ShelfItem } from '@/core/lesson/document'
+import type { Edit } from '@/core/lesson/edits'
+import { picturesOf } from '@/core/lesson/firstLesson'
+import type { MediaInfo } from '@/core/lesson/media'
+import { useDesk, useLessonState } from '../lesson/context'
+import type { LessonState } from '../lesson/lessonStore'
+
+export type ShelfAction = {
+  key: string
+  label: string
+  danger?: boolean
+  onClick: () => void
+}
+
+/** What can be done with a file of the shelf, as menu items. */
+export function useShelfActions(): (item: ShelfItem) => ShelfAction[] {
+  const { store } = useDesk()
+  const media = useLessonState((state) => state.media)
+  const number = useLessonState(({ history, selected }) => history.lesson.steps.findIndex(({ id }) => id === selected[0]) + 1)
+  const apply = (edits: Edit[]) => edits.length > 0 && store.getState().edit(...edits)
+  return (item) => {
+    const info = media.get(item.media)
+    const state = store.getState()
+    const items: ShelfAction[] = []
+    if (info && picturesOf(info).length > 0) {
+      items.push({ key: 'steps', label: number > 0 ? `Add as steps after step ${number}` : 'Add as steps', onClick: () => apply(asSteps(state, [info])) })
+    }
+    if (info && info.channels > 0 && number > 0) {
+      items.push(
+        { key: 'narration', label: `Narration of step ${number}`, onClick: () => apply(asNarration(state, info)) },
+        { key: 'music', label: `Music from step ${number} on`, onClick: () => apply(asMusic(state, info)) },
+      )
+    }
+    return [...items, { key: 'off', label: 'Take off the shelf', danger: true, onClick: () => apply([{ name: 'takeOffShelf', media: item.media }]) }]
+  }
+}
+
+/** A step for each page or recording, after the selected steps. */
+export function asSteps({ history: { lesson }, selected }: LessonState, infos: readonly MediaInfo[]): Edit[] {
+  const last = lesson.steps.findLastIndex(({ id }) => selected.includes(id))
+  const before = last < 0 ? null : (lesson.steps[last + 1]?.id ?? null)
+  const steps = infos.flatMap((info) => picturesOf(info).map(({ title, picture }) => newStep(nanoid(10), title, picture)))
+  return steps.length > 0 ? [{ name: 'addSteps', before, steps }] : []
+}
+
+/** The whole sound, after what is said in the selected step so far. */
+export function asNarration({ history: { lesson }, selected }: LessonState, info: MediaInfo): Edit[] {
+  const step = lesson.steps.find(({ id }) => id === selected[0])
+  if (!step) return []
+  const passage = { id: nanoid(10), media: info.hash, from: 0, to: info.length! }
+  return [{ name: 'placePassage', step: step.id, passage, index: step.passages.length }]
+}
+
+export function asMusic({ selected }: LessonState, info: MediaInfo): Edit[] {
+  const [step] = selected
+  return step ? [{ name: 'addBed', cue: { id: nanoid(10), media: info.hash, step } }] : []
+}

@@ -1,0 +1,52 @@
+import { Upload } from 'tus-js-client'
+import type { ImportStatus } from '@/core/lesson/importStatus'
+
+/** A file on its way: first bytes to the server, then import there. */
+export interface Arrival {
+  key: string
+  name: string
+  size: number
+  file: File
+  /** Known once the server has made room for it. */
+  id: string | null
+  /** Share of bytes sent, 0..1. */
+  sent: number
+  status: ImportStatus | null
+  error: string | null
+  cancel(): void
+}
+
+export type UploadPurpose = 'media' | 'archive'
+
+const RETRY_AFTER = [0, 500, 1000, 2000, 4000, 8000, 15000, 30000] // ms
+
+export interface UploadEvents {
+  onProgress(sent: number): void
+  /** All bytes are there, and the import has been put into the queue under this id. */
+  onWhole(id: string): void
+  onError(message: string): void
+}
+
+/** Sends a file in pieces; after a lost connection or a reloaded page it goes on where it stopped. */
+export function startUpload(file: File, purpose: UploadPurpose, course: string | null, events: UploadEvents): () => void {
+  const upload = new Upload(file, {
+    endpoint: '/api/uploads',
+    retryDelays: RETRY_AFTER,
+    chunkSize: 16 * 1024 * 1024,
+    removeFingerprintOnSuccess: true,
+    metadata: { filename: file.name, purpose, ...(course && { course }) },
+    onProgress: (sent, total) => events.onProgress(total > 0 ? sent / total : 1),
+    onSuccess: () => events.onWhole(upload.url!.split('/').at(-1)!),
+    onError: (error) => events.onError(sentenceFor(error, file.name)),
+  })
+  void upload.findPreviousUploads().then(([previous]) => {
+    if (previous) upload.resumeFromPreviousUpload(previous)
+    upload.start()
+  })
+  return () => void upload.abort(true)
+}
+
+function sentenceFor(error: Error, name: string): string {
+  if (/413|exceed|too large|max/i.test(error.message)) return `This file is larger than this server takes: ${name}. Split it, or save it smaller.`
+  return `The connection was lost while sending ${name}. Check that the server is running, then drop the file again; it goes on where it stopped.`
+}

@@ -1,0 +1,56 @@
+import type { Finding } from '@/core/check/findings'
+import type { Lesson } from '@/core/lesson/document'
+import type { MediaInfo } from '@/core/lesson/media'
+import type { corridorShares } from '@/core/mix/balanceSheet'
+import type { Decibels, LoudnessUnits, SampleIndex, Seconds } from '@/core/units'
+
+/** What the page, the mix worker and the player's worklet say to each other. */
+
+export type Hearing = 'all' | 'voice' | 'bed'
+
+/** The mix as it is drawn: loudness every 100 ms over 400 ms as it stands in the mix, in LUFS. */
+export interface MixPicture {
+  voice: Float32Array
+  bed: Float32Array
+  sum: Float32Array
+  /** Voice less bed over 3 s inside a sentence, every 100 ms; NaN where nobody speaks or nothing plays. */
+  clearance: Float32Array
+  shares: ReturnType<typeof corridorShares>
+  gain: Decibels
+  findings: Finding[]
+  target: LoudnessUnits
+}
+
+export interface MixWorkerApi {
+  /** The worklet's end of the line. */
+  connect(port: MessagePort): void
+  /** Plans the lesson anew; if it plays, the change is heard at once. */
+  setLesson(lesson: Lesson, media: MediaInfo[]): Promise<MixPicture>
+  play(from: Seconds, until: Seconds | null): void
+  stop(): void
+  listenTo(hearing: Hearing): void
+}
+
+/** From the worker to the worklet. A stream is one unbroken run of blocks from a place in the lesson on. */
+export type ToWorklet =
+  | {
+      type: 'stream'
+      stream: number
+      /** Place in the lesson where the stream begins. */
+      at: SampleIndex
+      /** Take over when the stream that plays now reaches this place; null: at once. */
+      insteadOf: SampleIndex | null
+    }
+  | { type: 'block'; stream: number; left: Float32Array; right: Float32Array; last: boolean }
+  | { type: 'halt' }
+
+/** From the worklet to the worker and the page. */
+export interface PlayReport {
+  stream: number
+  /** Place in the lesson of the next sample to be played, and the context's time at which it is. */
+  position: SampleIndex
+  time: Seconds
+  ended: boolean
+  /** Samples of silence played so far because no block was there in time. */
+  missed: number
+}

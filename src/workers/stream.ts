@@ -1,0 +1,100 @@
+import type { SampleIndex } from '@/core/units'
+import { GRID } from '@/core/mix/limiter'
+import type { MixPlan } from '@/core/mix/plan'
+import { renderMix, type MixBlock, type SampleSource, type Stereo } from '@/core/mix/renderer'
+import type { Hearing, PlayReport, ToWorklet } from './protocol'
+
+/** First block short, so that playing begins at once; then a tenth of a second each. */
+const FIRST_BLOCK = 75 * GRID
+const BLOCK = 150 * GRID
+/** How far rendering runs ahead of playing. */
+const LEAD = 14_400
+const PAUSE = 8 // ms
+
+/** What is to be rendered now; read anew before every block. */
+export interface StreamInput {
+  plan: MixPlan
+  source: SampleSource
+  hearing: Hearing
+}
+
+/** A stream that was begun: it starts at `at`, in place of `insteadOf` in the stream that played then. */
+interface Begun {
+  stream: number
+  at: SampleIndex
+  insteadOf: SampleIndex | null
+  until: SampleIndex | null
+}
+
+/** Renders ahead of the player and starts over where the mix changes. */
+export function createStreamer(input: () => StreamInput) {
+  let port: MessagePort | null = null
+  let serial = 0
+  let begun: Begun | null = null
+  /** The stream that was last heard of, and where it was. It may be the one before `begun`. */
+  let heardOf = { stream: 0, position: 0 }
+  const send = (message: ToWorklet, transfer: Transferable[] = []) => port?.postMessage(message, transfer)
+
+  /** The place that plays now, as a place of the stream that was begun last. */
+  function position({ stream, at, insteadOf }: Begun): SampleIndex {
+    if (heardOf.stream === stream) return heardOf.position
+    return insteadOf === null ? at : at + Math.max(0, heardOf.position - insteadOf)
+  }
+
+  function begin(at: SampleIndex, insteadOf: SampleIndex | null, until: SampleIndex | null): void {
+    const shift = at % GRID
+    begun = { stream: ++serial, at: at - shift, insteadOf: insteadOf === null ? null : insteadOf - shift, until }
+    send({ type: 'stream', stream: begun.stream, at: begun.at, insteadOf: begun.insteadOf })
+    void render(begun)
+  }
+
+  async function render(own: Begun): Promise<void> {
+    let next = own.at
+    for (let length = FIRST_BLOCK; begun === own; length = BLOCK) {
+      if (next - position(own) > LEAD) {
+        await new Promise((resolve) => setTimeout(resolve, PAUSE))
+        continue
+      }
+      const { plan, source, hearing } = input()
+      const end = Math.min(plan.length, own.until ?? plan.length)
+      const block = await renderMix(plan, source, next, length)
+      if (begun !== own) return
+      const last = next + length >= end
+      const [left, right] = trimmed(heard(block, hearing), last ? Math.max(0, end - next) : length)
+      send({ type: 'block', stream: own.stream, left, right, last }, [left.buffer, right.buffer])
+      if (last) return
+      next += length
+    }
+  }
+
+  return {
+    connect(newPort: MessagePort) {
+      port = newPort
+      port.onmessage = ({ data }: MessageEvent<PlayReport>) => {
+        heardOf = data
+        if (data.ended && data.stream === begun?.stream) begun = null
+      }
+    },
+    play(at: SampleIndex, until: SampleIndex | null) {
+      begin(at, null, until)
+    },
+    stop() {
+      begun = null
+      send({ type: 'halt' })
+    },
+    /** The mix has changed: `carry` says where a place of the mix before lies in the new one. */
+    change(carry: (position: SampleIndex) => SampleIndex) {
+      if (!begun) return
+      const notYetHeard = begun.insteadOf === null && heardOf.stream !== begun.stream
+      const until = begun.until === null ? null : carry(begun.until)
+      begin(carry(position(begun)), notYetHeard ? null : heardOf.position, until)
+    },
+  }
+}
+
+function heard({ sum, tracks }: MixBlock, hearing: Hearing): Stereo {
+  return hearing === 'all' ? sum : tracks[hearing]
+}
+
+const trimmed = ([left, right]: Stereo, frames: number): Stereo =>
+  frames < left.length ? [left.slice(0, frames), right.slice(0, frames)] : [left, right]
