@@ -28,7 +28,11 @@ export function buildIfNeeded() {
   const fresh = (file) => existsSync(file) && statSync(file).mtimeMs > newest
   if (fresh(stamp) && fresh(bundle)) return
   console.log('Building the application (about a minute)')
-  const result = spawnSync('npm', ['run', '--silent', 'build'], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' } })
+  const result = spawnSync('npm', ['run', '--silent', 'build'], {
+    cwd: ROOT,
+    encoding: 'utf8',
+    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+  })
   if (result.status === 0) return
   process.stderr.write(result.stdout + result.stderr)
   throw new Error('The application could not be built (see above).')

@@ -56,7 +56,9 @@ async function main() {
     children.push(server, startWorker(env))
     writeRun({ demo: process.pid, port, children: children.map(({ pid }) => pid) })
     await waitForServer(server, port)
-    console.log(`\nYarn Step is running: http://127.0.0.1:${port}\nRaw files to try: ${join(ROOT, 'demo-files')}\nCtrl-C stops it.`)
+    console.log(
+      `\nYarn Step is running: http://127.0.0.1:${port}\nRaw files to try: ${join(ROOT, 'demo-files')}\nCtrl-C stops it.`,
+    )
     await Promise.race(children.map(({ ended }) => ended))
     if (!stopping) {
       const dead = children.find((child) => !child.isRunning())
@@ -79,7 +81,9 @@ function writeRun(run) {
 function isOurs(pid, part = '') {
   try {
     const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8')
-    return command.includes('node') && command.includes(part) && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(ROOT)
+    return (
+      command.includes('node') && command.includes(part) && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(ROOT)
+    )
   } catch {
     return false
   }

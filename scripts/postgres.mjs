@@ -43,15 +43,25 @@ function createCluster(home, password) {
   }
   chmodSync(pwfile, 0o600)
   try {
-    run('initdb', ['-D', home, '-U', 'yarn_step', '-A', 'scram-sha-256', `--pwfile=${pwfile}`, '-E', 'UTF8', '--locale=C.UTF-8'])
+    run('initdb', [
+      '-D',
+      home,
+      '-U',
+      'yarn_step',
+      '-A',
+      'scram-sha-256',
+      `--pwfile=${pwfile}`,
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+    ])
   } finally {
     rmSync(pwfile, { force: true })
   }
 }
 
 function createDatabase(url) {
-  const ask = (sql) =>
-    spawnSync(binary('psql'), [url('postgres'), '-Atqc', sql], { encoding: 'utf8', cwd: '/' })
+  const ask = (sql) => spawnSync(binary('psql'), [url('postgres'), '-Atqc', sql], { encoding: 'utf8', cwd: '/' })
   if (ask(`select 1 from pg_database where datname = '${DATABASE}'`).stdout.trim() === '1') return
   const made = ask(`create database ${DATABASE}`)
   if (made.status !== 0) throw new Error(`The database could not be created: ${made.stderr}`)

@@ -17,8 +17,9 @@ command('loudness <file>', 'loudness of a sound by ITU-R BS.1770')
   .option('--series', 'also momentary and short-term loudness every 100 ms')
   .action(run(async (file, options) => (await import('./commands/loudness')).loudness(file, options)))
 
-command('speech <file>', 'where somebody speaks')
-  .action(run(async (file) => (await import('./commands/speech')).speech(file)))
+command('speech <file>', 'where somebody speaks').action(
+  run(async (file) => (await import('./commands/speech')).speech(file)),
+)
 
 command('ride', 'lays a bed under a voice')
   .requiredOption('--voice <file>')
@@ -38,8 +39,9 @@ command('render <archive>', "makes a lesson's video")
   .option('--cache <folder>', 'keeps coded pictures there, so that making the video again is quicker')
   .action(run(async (archive, options) => (await import('./commands/render')).render(archive, options)))
 
-command('check <archive>', 'finds mistakes before delivery')
-  .action(run(async (archive) => (await import('./commands/check')).check(archive)))
+command('check <archive>', 'finds mistakes before delivery').action(
+  run(async (archive) => (await import('./commands/check')).check(archive)),
+)
 
 command('new', 'makes a first lesson from raw files')
   .requiredOption('--pictures <files...>')

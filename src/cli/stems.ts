@@ -24,7 +24,12 @@ export const STEMS = {
 }
 
 /** Renders a mix once and writes any of its parts as 24-bit WAV files, all equally long. */
-export async function writeStems(lesson: Lesson, planned: PlannedMix, store: MediaStore, files: StemFiles): Promise<BalanceSheet> {
+export async function writeStems(
+  lesson: Lesson,
+  planned: PlannedMix,
+  store: MediaStore,
+  files: StemFiles,
+): Promise<BalanceSheet> {
   const { length } = planned.plan
   const sounds = storeSource(store)
   const energy = createEnergyMeter(HOUSE_RATE, 2)
@@ -44,7 +49,11 @@ export async function writeStems(lesson: Lesson, planned: PlannedMix, store: Med
     })
     const { integrated, range } = reportLoudness(energy.track())
     return balanceSheet(planned, stems, lesson.targets.clearance, {
-      loudness: integrated, range, truePeak: peak.peak(), pictureLength: null, soundLength: length / HOUSE_RATE,
+      loudness: integrated,
+      range,
+      truePeak: peak.peak(),
+      pictureLength: null,
+      soundLength: length / HOUSE_RATE,
     })
   } finally {
     for (const { file } of opened) await file.close()

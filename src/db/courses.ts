@@ -11,7 +11,13 @@ export async function listCourses(): Promise<CourseListing[]> {
     db().select().from(courses).orderBy(asc(courses.createdAt)),
     db().select().from(lessons).orderBy(asc(lessons.createdAt)),
   ])
-  return all.map(({ id, title }) => ({ id, title, lessons: rows.filter((row) => row.courseId === id).map((row) => listLesson(row.id, lessonSchema.parse(row.document), row.savedAt)) }))
+  return all.map(({ id, title }) => ({
+    id,
+    title,
+    lessons: rows
+      .filter((row) => row.courseId === id)
+      .map((row) => listLesson(row.id, lessonSchema.parse(row.document), row.savedAt)),
+  }))
 }
 
 export async function createCourse(title: string, id = nanoid(10)): Promise<string> {

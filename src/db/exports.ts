@@ -37,7 +37,13 @@ export async function deleteExport(id: string): Promise<void> {
 export async function listExports(lessonId: string): Promise<ExportStatus[]> {
   const rows = await db().select().from(exports).where(eq(exports.lessonId, lessonId)).orderBy(desc(exports.createdAt))
   return rows.map(({ id, revision, kind, state, progress, error, balance, bytes, createdAt }) => ({
-    id, revision, kind, state, progress, error, bytes,
+    id,
+    revision,
+    kind,
+    state,
+    progress,
+    error,
+    bytes,
     // Written by our own worker in this very form.
     balance: balance as BalanceSheet | null,
     createdAt: createdAt.toISOString(),

@@ -7,7 +7,10 @@ import { imports } from './schema'
 export type ImportRow = typeof imports.$inferSelect
 
 export async function createImport(row: Pick<ImportRow, 'id' | 'name' | 'purpose' | 'courseId'>): Promise<void> {
-  await db().insert(imports).values({ ...row, state: 'waiting' }).onConflictDoNothing()
+  await db()
+    .insert(imports)
+    .values({ ...row, state: 'waiting' })
+    .onConflictDoNothing()
 }
 
 export async function findImport(id: string): Promise<ImportRow | null> {
@@ -23,7 +26,12 @@ export async function importStatuses(ids: string[]): Promise<ImportStatus[]> {
   if (ids.length === 0) return []
   const rows = await db().select().from(imports).where(inArray(imports.id, ids))
   return rows.map(({ id, name, state, progress, error, media, lessonId }) => ({
-    id, name, state, progress, error, lessonId,
+    id,
+    name,
+    state,
+    progress,
+    error,
+    lessonId,
     media: media === null ? null : mediaInfoSchema.parse(media),
   }))
 }

@@ -12,8 +12,28 @@ export async function recordHarbourPage(browser: Browser, projectFolder: string,
   await page.setViewport({ width: 1280, height: 720 })
   await page.setContent(harbourHtml(projectFolder))
   const args = [
-    '-v', 'error', '-y', '-f', 'image2pipe', '-framerate', String(FRAME_RATE), '-c:v', 'mjpeg', '-i', 'pipe:0',
-    '-vf', 'fps=30,format=yuv420p', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '18', '-movflags', '+faststart', out,
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'image2pipe',
+    '-framerate',
+    String(FRAME_RATE),
+    '-c:v',
+    'mjpeg',
+    '-i',
+    'pipe:0',
+    '-vf',
+    'fps=30,format=yuv420p',
+    '-c:v',
+    'libx264',
+    '-preset',
+    'veryfast',
+    '-crf',
+    '18',
+    '-movflags',
+    '+faststart',
+    out,
   ]
   await runProgram('ffmpeg', args, {
     limit: 300,
@@ -30,12 +50,24 @@ export async function recordHarbourPage(browser: Browser, projectFolder: string,
 /** What the page looks like `time` seconds into the recording. */
 async function act(page: Page, time: number): Promise<void> {
   await page.evaluate((t) => {
-    const stops = [[0, 900, 600], [2, 330, 205], [4.5, 330, 205], [6, 560, 205], [8, 560, 205], [9.5, 620, 415], [13, 620, 415]] as const
-    const next = Math.max(1, stops.findIndex(([at]) => at >= t))
+    const stops = [
+      [0, 900, 600],
+      [2, 330, 205],
+      [4.5, 330, 205],
+      [6, 560, 205],
+      [8, 560, 205],
+      [9.5, 620, 415],
+      [13, 620, 415],
+    ] as const
+    const next = Math.max(
+      1,
+      stops.findIndex(([at]) => at >= t),
+    )
     const [[t0, x0, y0], [t1, x1, y1]] = [stops[next - 1]!, stops[next]!]
     const share = Math.min(1, Math.max(0, (t - t0) / (t1 - t0)))
     const eased = share * share * (3 - 2 * share)
-    document.getElementById('pointer')!.style.transform = `translate(${x0 + (x1 - x0) * eased}px, ${y0 + (y1 - y0) * eased}px)`
+    document.getElementById('pointer')!.style.transform =
+      `translate(${x0 + (x1 - x0) * eased}px, ${y0 + (y1 - y0) * eased}px)`
     document.body.classList.toggle('port', t > 2.6)
     document.body.classList.toggle('day', t > 6.6)
     document.body.classList.toggle('marked', t > 9.6)
@@ -43,7 +75,12 @@ async function act(page: Page, time: number): Promise<void> {
 }
 
 function harbourHtml(projectFolder: string): string {
-  const rows = [['04 12', '1.1 m', 'low'], ['10 31', '5.4 m', 'high'], ['16 40', '0.9 m', 'low'], ['22 55', '5.6 m', 'high']]
+  const rows = [
+    ['04 12', '1.1 m', 'low'],
+    ['10 31', '5.4 m', 'high'],
+    ['16 40', '0.9 m', 'low'],
+    ['22 55', '5.6 m', 'high'],
+  ]
   return `<!doctype html><meta charset="utf-8"><style>
 ${fontFace(projectFolder, 400)}${fontFace(projectFolder, 700)}
 * { box-sizing: border-box; margin: 0 }
@@ -64,6 +101,9 @@ export async function printSlides(browser: Browser, html: string, out: string): 
   const page = await browser.newPage()
   await page.setContent(html)
   await page.evaluate(() => document.fonts.ready.then(() => undefined))
-  await writeFile(out, await page.pdf({ width: '1920px', height: '1080px', printBackground: true, preferCSSPageSize: true }))
+  await writeFile(
+    out,
+    await page.pdf({ width: '1920px', height: '1080px', printBackground: true, preferCSSPageSize: true }),
+  )
   await page.close()
 }

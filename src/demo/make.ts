@@ -36,7 +36,10 @@ export async function makeDemo(out: string): Promise<{ lessons: string[]; files:
     const files = await makeBerthFiles(browser, join(out, RAW_FOLDER), work)
     await writeArchive(await tideLesson(browser, store, work), store, join(out, TIDE_ARCHIVE))
     await writeArchive(await berthLesson(store, files), store, join(out, BERTH_ARCHIVE))
-    return { lessons: [TIDE_ARCHIVE, BERTH_ARCHIVE].map((name) => resolve(out, name)), files: files.map((file) => resolve(file)) }
+    return {
+      lessons: [TIDE_ARCHIVE, BERTH_ARCHIVE].map((name) => resolve(out, name)),
+      files: files.map((file) => resolve(file)),
+    }
   } finally {
     await browser.close()
     await rm(work, { recursive: true, force: true })
@@ -45,9 +48,21 @@ export async function makeDemo(out: string): Promise<{ lessons: string[]; files:
 
 /** The deck, the reading and the song, as an author would have them lying on a disk. */
 async function makeBerthFiles(browser: Browser, folder: string, work: string): Promise<string[]> {
-  const [deck, reading, song] = ['leaving-a-berth.pdf', 'reading.mp3', 'easy-water.mp3'].map((name) => join(folder, name)) as [string, string, string]
-  await printSlides(browser, slidesHtml(LEAVING_A_BERTH.map(({ slide }) => slide), projectFolder()), deck)
-  const { samples } = await readAloud(LEAVING_A_BERTH.map(({ words }) => words), 1.4)
+  const [deck, reading, song] = ['leaving-a-berth.pdf', 'reading.mp3', 'easy-water.mp3'].map((name) =>
+    join(folder, name),
+  ) as [string, string, string]
+  await printSlides(
+    browser,
+    slidesHtml(
+      LEAVING_A_BERTH.map(({ slide }) => slide),
+      projectFolder(),
+    ),
+    deck,
+  )
+  const { samples } = await readAloud(
+    LEAVING_A_BERTH.map(({ words }) => words),
+    1.4,
+  )
   const wav = join(work, 'reading.wav')
   await writeFile(wav, writeWav([samples], HOUSE_RATE))
   await runProgram('ffmpeg', ['-v', 'error', '-y', '-f', 'wav', '-i', wav, '-b:a', '96k', reading], { limit: 120 })
@@ -59,7 +74,10 @@ async function berthLesson(store: MediaStore, [deck, reading, song]: string[]): 
   const [pictures, voice, music] = [await take(store, deck!), await take(store, reading!), await take(store, song!)]
   const speech = takeSpeech((await store.analysis(voice.hash))!)
   const script = LEAVING_A_BERTH.map(({ words }) => words).join('\n\n')
-  const lesson = firstLesson({ title: 'Leaving a berth', pictures: [pictures], voices: [{ media: voice, speech }], music: [music], script }, counter('b'))
+  const lesson = firstLesson(
+    { title: 'Leaving a berth', pictures: [pictures], voices: [{ media: voice, speech }], music: [music], script },
+    counter('b'),
+  )
   return { ...lesson, shelf: lesson.shelf.map((item) => ({ ...item, ...LICENCE })) }
 }
 
@@ -71,11 +89,16 @@ async function tideLesson(browser: Browser, store: MediaStore, work: string): Pr
   await recordHarbourPage(browser, projectFolder(), pageFile)
   const songFile = join(work, 'slack-water.ogg')
   await composeBed(join(work, 'slack-water'), 3, songFile)
-  const { samples, parts } = await readAloud(TIDE_TABLE.map(({ words }) => words), 0.9)
+  const { samples, parts } = await readAloud(
+    TIDE_TABLE.map(({ words }) => words),
+    0.9,
+  )
   const readingFile = join(work, 'long-reading.wav')
   await writeFile(readingFile, writeWav([samples], HOUSE_RATE))
 
-  const [deck, page, song, reading] = await Promise.all([deckFile, pageFile, songFile, readingFile].map((file) => take(store, file)))
+  const [deck, page, song, reading] = await Promise.all(
+    [deckFile, pageFile, songFile, readingFile].map((file) => take(store, file)),
+  )
   const newId = counter('t')
   let slide = 0
   const steps = TIDE_TABLE.map(({ title, show, words }, i) => {
@@ -122,8 +145,14 @@ function launchBrowser(work: string): Promise<Browser> {
   return launch({
     executablePath: '/usr/bin/chromium',
     args: [
-      '--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run',
-      '--disable-background-networking', '--disable-component-update', '--disable-sync',
+      '--headless',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
       `--user-data-dir=${join(work, 'browser')}`,
     ],
   })

@@ -3,7 +3,16 @@ import { writeMidi, type MidiEvent } from 'midi-file'
 import { runProgram } from '@/media/process'
 
 /** A calm piece in D major for pad, harp and bass: chord degrees a bar, played round with small changes. */
-const CHORDS = [[50, 57, 62, 66], [47, 54, 62, 66], [43, 55, 59, 62], [45, 52, 61, 64], [50, 57, 62, 66], [54, 57, 61, 66], [43, 50, 59, 67], [45, 57, 61, 64]]
+const CHORDS = [
+  [50, 57, 62, 66],
+  [47, 54, 62, 66],
+  [43, 55, 59, 62],
+  [45, 52, 61, 64],
+  [50, 57, 62, 66],
+  [54, 57, 61, 66],
+  [43, 50, 59, 67],
+  [45, 57, 61, 64],
+]
 const TICKS = 480
 const BAR = 4 * TICKS
 const PROGRAMS = { pad: 89, harp: 46, bass: 32 } // General MIDI, counted from 0
@@ -20,8 +29,17 @@ interface Note {
 export async function composeBed(work: string, rounds: number, out: string): Promise<void> {
   const midi = `${work}.mid`
   const wav = `${work}.wav`
-  await writeFile(midi, Buffer.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: TICKS }, tracks: [track(notes(rounds))] })))
-  await runProgram('fluidsynth', ['-ni', '-g', '0.7', '-r', '48000', '-F', wav, '/usr/share/sounds/sf2/TimGM6mb.sf2', midi], { limit: 300 })
+  await writeFile(
+    midi,
+    Buffer.from(
+      writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: TICKS }, tracks: [track(notes(rounds))] }),
+    ),
+  )
+  await runProgram(
+    'fluidsynth',
+    ['-ni', '-g', '0.7', '-r', '48000', '-F', wav, '/usr/share/sounds/sf2/TimGM6mb.sf2', midi],
+    { limit: 300 },
+  )
   await runProgram('ffmpeg', ['-v', 'error', '-y', '-f', 'wav', '-i', wav, '-b:a', '160k', out], { limit: 300 })
 }
 
@@ -45,7 +63,10 @@ function notes(rounds: number): Note[] {
 function track(all: readonly Note[]): MidiEvent[] {
   const timed: { at: number; event: MidiEvent }[] = [
     { at: 0, event: { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: 60_000_000 / 72 } },
-    ...Object.values(PROGRAMS).map((programNumber, channel) => ({ at: 0, event: { deltaTime: 0, type: 'programChange', channel, programNumber } as MidiEvent })),
+    ...Object.values(PROGRAMS).map((programNumber, channel) => ({
+      at: 0,
+      event: { deltaTime: 0, type: 'programChange', channel, programNumber } as MidiEvent,
+    })),
     ...all.flatMap(({ channel, key: noteNumber, velocity, from, length }) => [
       { at: from, event: { deltaTime: 0, type: 'noteOn', channel, noteNumber, velocity } as MidiEvent },
       { at: from + length, event: { deltaTime: 0, type: 'noteOff', channel, noteNumber, velocity: 0 } as MidiEvent },

@@ -31,7 +31,23 @@ async function speak(words: string): Promise<Float32Array> {
 
 async function resampled(samples: Float32Array, rate: number): Promise<Float32Array> {
   const bytes = Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)
-  const args = ['-v', 'error', '-f', 'f32le', '-ar', String(rate), '-ac', '1', '-i', 'pipe:0', '-ar', String(HOUSE_RATE), '-f', 'f32le', 'pipe:1']
+  const args = [
+    '-v',
+    'error',
+    '-f',
+    'f32le',
+    '-ar',
+    String(rate),
+    '-ac',
+    '1',
+    '-i',
+    'pipe:0',
+    '-ar',
+    String(HOUSE_RATE),
+    '-f',
+    'f32le',
+    'pipe:1',
+  ]
   const out = await runProgram('ffmpeg', args, { limit: 120, feed: async (input) => void input.write(bytes) })
   return new Float32Array(out.buffer.slice(out.byteOffset, out.byteOffset + out.byteLength))
 }

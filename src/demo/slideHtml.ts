@@ -43,16 +43,26 @@ export function fontFace(projectFolder: string, weight: number): string {
   return `@font-face { font-family: Demo; font-weight: ${weight}; src: url(data:font/woff2;base64,${bytes}) }\n`
 }
 
-export const text = (x: number, y: number, value: string, kind = '') => `<text x="${x}" y="${y}" class="${kind}">${value}</text>`
+export const text = (x: number, y: number, value: string, kind = '') =>
+  `<text x="${x}" y="${y}" class="${kind}">${value}</text>`
 
 /** Lines of text, one below the other, each with a knot in front. */
 export const points = (x: number, y: number, lines: readonly string[]) =>
   lines
-    .map((line, i) => `<circle cx="${x + 12}" cy="${y + i * 96 - 15}" r="12" fill="${SEA}"/>${text(x + 52, y + i * 96, line)}`)
+    .map(
+      (line, i) =>
+        `<circle cx="${x + 12}" cy="${y + i * 96 - 15}" r="12" fill="${SEA}"/>${text(x + 52, y + i * 96, line)}`,
+    )
     .join('')
 
 /** A table; `marked` is the row that stands out. */
-export function table(x: number, y: number, widths: readonly number[], rows: readonly (readonly string[])[], marked = -1): string {
+export function table(
+  x: number,
+  y: number,
+  widths: readonly number[],
+  rows: readonly (readonly string[])[],
+  marked = -1,
+): string {
   const total = widths.reduce((sum, width) => sum + width, 0)
   const height = 84
   return rows
@@ -71,9 +81,18 @@ export function table(x: number, y: number, widths: readonly number[], rows: rea
 }
 
 /** A day's tide: two rises and falls, `heights` in metres from low to high. */
-export function tideCurve(x: number, y: number, width: number, height: number, marks: readonly { share: number; label: string }[] = []): string {
+export function tideCurve(
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  marks: readonly { share: number; label: string }[] = [],
+): string {
   const level = (share: number) => y + height / 2 + (Math.cos(share * 4 * Math.PI) * height) / 2.3
-  const path = Array.from({ length: 121 }, (_, i) => `${i ? 'L' : 'M'}${x + (width * i) / 120} ${level(i / 120).toFixed(1)}`).join('')
+  const path = Array.from(
+    { length: 121 },
+    (_, i) => `${i ? 'L' : 'M'}${x + (width * i) / 120} ${level(i / 120).toFixed(1)}`,
+  ).join('')
   const labels = marks.map(({ share, label }) => {
     const at = x + width * share
     return `<circle cx="${at}" cy="${level(share)}" r="14" fill="#b0204f"/>${text(at + 22, level(share) - 18, label, 'small')}`

@@ -28,7 +28,13 @@ export async function exportJob(id: string): Promise<void> {
       row.kind === 'video'
         ? await renderVideo(lesson, store, analysisOf, codedFolder(), out, options)
         : await renderSound(lesson, store, analysisOf, out, options)
-    await updateExport(id, { state: 'done', progress: 1, balance, bytes: (await stat(out)).size, finishedAt: new Date() })
+    await updateExport(id, {
+      state: 'done',
+      progress: 1,
+      balance,
+      bytes: (await stat(out)).size,
+      finishedAt: new Date(),
+    })
   } catch (error) {
     await rm(out, { force: true })
     if (!cancel.signal.aborted) await updateExport(id, { state: 'failed', error: explain(error) })

@@ -24,7 +24,10 @@ export async function holding(jobId: string, work: () => Promise<void>): Promise
 const GRACE = '3 seconds'
 
 /** Puts jobs of dead workers back into the queue; those that were given out too often are told to `giveUp`. */
-export async function recoverOrphans(boss: PgBoss, giveUp: (queue: QueueName, data: JobData) => Promise<void>): Promise<void> {
+export async function recoverOrphans(
+  boss: PgBoss,
+  giveUp: (queue: QueueName, data: JobData) => Promise<void>,
+): Promise<void> {
   const { rows } = await pool().query<{ id: string; name: QueueName; data: JobData; last: boolean }>(
     `select id, name, data, retry_count >= retry_limit as last from pgboss.job
      where state = 'active' and name = any($1) and started_on < now() - interval '${GRACE}'`,

@@ -11,18 +11,21 @@ import { QUEUES, startBoss, type JobData, type QueueName } from './queue'
 
 const AT_ONCE: Record<QueueName, number> = { import: 2, export: 1 }
 const LOOK_FOR_ORPHANS = 2000 // ms
-const GIVEN_UP = 'This was broken off several times, so it was given up. Try it again; if it happens again, try a smaller file.'
+const GIVEN_UP =
+  'This was broken off several times, so it was given up. Try it again; if it happens again, try a smaller file.'
 
 const boss = await startBoss()
 for (const queue of Object.values(QUEUES)) {
-  for (let i = 0; i < AT_ONCE[queue]; i++) await boss.work<JobData>(queue, { pollingIntervalSeconds: 0.5 }, (jobs) => doJobs(queue, jobs))
+  for (let i = 0; i < AT_ONCE[queue]; i++)
+    await boss.work<JobData>(queue, { pollingIntervalSeconds: 0.5 }, (jobs) => doJobs(queue, jobs))
 }
 const timer = setInterval(() => void recoverOrphans(boss, giveUp).catch(console.error), LOOK_FOR_ORPHANS)
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void stop())
 
 async function doJobs(queue: QueueName, jobs: PgBoss.Job<JobData>[]): Promise<void> {
-  for (const { id, data } of jobs) await holding(id, () => (queue === 'import' ? importJob(data.id) : exportJob(data.id)))
+  for (const { id, data } of jobs)
+    await holding(id, () => (queue === 'import' ? importJob(data.id) : exportJob(data.id)))
 }
 
 async function giveUp(queue: QueueName, { id }: JobData): Promise<void> {

@@ -16,7 +16,9 @@ import { hashFile, PARTS, type MediaStore } from './store'
  * A lesson archive: a zip with `lesson.json` (the document) and `media/` (original files named by content hash,
  * described by `media/media.json`).
  */
-const mediaListSchema = z.array(z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/), file: z.string(), name: z.string() }))
+const mediaListSchema = z.array(
+  z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/), file: z.string(), name: z.string() }),
+)
 
 const MOST_ENTRIES = 10_000
 const MOST_BYTES = 64 * 1024 ** 3
@@ -47,7 +49,8 @@ export async function readArchive(path: string, store: MediaStore, options: Impo
     const wanted = list.filter(({ hash }) => mediaOf(lesson).has(hash))
     for (const [i, { hash, file, name }] of wanted.entries()) {
       const original = found(`media/${file}`)
-      if ((await hashFile(original)) !== hash) throw new UserError(`This copy is damaged: "${name}" in it has changed. Save the copy again.`)
+      if ((await hashFile(original)) !== hash)
+        throw new UserError(`This copy is damaged: "${name}" in it has changed. Save the copy again.`)
       await importMedia(store, original, name, options)
       options.onProgress?.((i + 1) / wanted.length)
     }
@@ -92,17 +95,23 @@ async function unpack(path: string, work: string): Promise<(name: string) => str
     .finally(() => zip.close())
   return (name) => {
     const file = files.get(name)
-    if (!file) throw new UserError(`This is not a saved lesson: there is no ${name} in it. Choose a file made by "Save a copy".`)
+    if (!file)
+      throw new UserError(`This is not a saved lesson: there is no ${name} in it. Choose a file made by "Save a copy".`)
     return file
   }
 }
 
 async function openZip(path: string): Promise<ZipFile> {
   try {
-    const zip = await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, { lazyEntries: true, autoClose: false })
+    const zip = await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, {
+      lazyEntries: true,
+      autoClose: false,
+    })
     return zip
   } catch (error) {
-    throw new UserError('This is not a saved lesson, or it is damaged. Choose a file made by "Save a copy".', { cause: error })
+    throw new UserError('This is not a saved lesson, or it is damaged. Choose a file made by "Save a copy".', {
+      cause: error,
+    })
   }
 }
 
@@ -110,6 +119,8 @@ function parseAs<T>(schema: z.ZodType<T>, text: string): T {
   try {
     return schema.parse(JSON.parse(text))
   } catch (error) {
-    throw new UserError('The lesson in this copy is damaged or was made by a newer version. Save the copy again.', { cause: error })
+    throw new UserError('The lesson in this copy is damaged or was made by a newer version. Save the copy again.', {
+      cause: error,
+    })
   }
 }

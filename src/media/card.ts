@@ -7,7 +7,14 @@ const TITLE_SIZE = 112
 const LINE_SIZE = 56
 const LEFT = 190
 const WIDEST = PICTURE_WIDTH - 2 * LEFT
-const COLOURS = { ground: '#f5f8f9', graph: '#dde6ea', ink: '#161d29', slate: '#4a5a6a', voice: '#b0204f', bed: '#12647a' }
+const COLOURS = {
+  ground: '#f5f8f9',
+  graph: '#dde6ea',
+  ink: '#161d29',
+  slate: '#4a5a6a',
+  voice: '#b0204f',
+  bed: '#12647a',
+}
 
 let fonts: { bold: Font; plain: Font } | undefined
 
@@ -54,7 +61,13 @@ function pathData(commands: readonly PathCommand[]): string {
         'x2' in command && [command.x2, command.y2],
         'x' in command && [command.x, command.y],
       ]
-      return command.type + numbers.flatMap((pair) => pair || []).map((value) => value.toFixed(1)).join(' ')
+      return (
+        command.type +
+        numbers
+          .flatMap((pair) => pair || [])
+          .map((value) => value.toFixed(1))
+          .join(' ')
+      )
     })
     .join('')
 }

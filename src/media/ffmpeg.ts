@@ -8,9 +8,12 @@ import { ProgramError, runProgram, type RunOptions } from './process'
  * opened, so that nothing inside an upload leads to an address.
  */
 export const inputOf = (path: string, demuxer: string): string[] => [
-  '-protocol_whitelist', 'file,pipe',
-  '-f', demuxer,
-  '-i', `file:${path}`,
+  '-protocol_whitelist',
+  'file,pipe',
+  '-f',
+  demuxer,
+  '-i',
+  `file:${path}`,
 ]
 
 const DECODE_LIMIT: Seconds = 3600
@@ -65,8 +68,21 @@ export async function decodeSound(
   options: Pick<RunOptions, 'signal'> = {},
 ): Promise<void> {
   const args = [
-    '-v', 'error', '-nostdin', ...inputOf(path, demuxer),
-    '-map', '0:a:0', '-vn', '-sn', '-ac', String(channels), '-ar', String(rate), '-f', 'f32le', 'pipe:1',
+    '-v',
+    'error',
+    '-nostdin',
+    ...inputOf(path, demuxer),
+    '-map',
+    '0:a:0',
+    '-vn',
+    '-sn',
+    '-ac',
+    String(channels),
+    '-ar',
+    String(rate),
+    '-f',
+    'f32le',
+    'pipe:1',
   ]
   const frame = channels * 4
   let rest = Buffer.alloc(0)

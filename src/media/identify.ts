@@ -45,7 +45,8 @@ const USABLE = 'Bring in PNG, JPEG, WebP, PDF, WAV, MP3, M4A, OGG, FLAC, MP4, MO
 
 /** The bytes decide, never the name. Throws a UserError that says what can be used instead. */
 export async function identifyFile(path: string, name: string): Promise<FileIdentity> {
-  if (await isEmpty(path)) throw new UserError(`There is nothing in this file: ${name}. Copy it again from where it came from.`)
+  if (await isEmpty(path))
+    throw new UserError(`There is nothing in this file: ${name}. Copy it again from where it came from.`)
   const found = await fileTypeFromFile(path)
   const known = found && KNOWN[found.mime.split(';')[0]!]
   if (known) return { ...known, extension: found.ext }

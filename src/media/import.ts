@@ -24,7 +24,12 @@ type Findings = Omit<MediaInfo, 'hash' | 'name' | 'extension' | 'bytes'>
  * Takes a file into the store: what it is, what it shows, how it sounds. The same content is kept once.
  * Throws a UserError where the file can't be used; the store is then as it was.
  */
-export async function importMedia(store: MediaStore, path: string, name: string, options: ImportOptions = {}): Promise<MediaInfo> {
+export async function importMedia(
+  store: MediaStore,
+  path: string,
+  name: string,
+  options: ImportOptions = {},
+): Promise<MediaInfo> {
   const identity = await identifyFile(path, name)
   const hash = await hashFile(path)
   if (await store.has(hash)) return store.info(hash)
@@ -42,7 +47,13 @@ export async function importMedia(store: MediaStore, path: string, name: string,
   }
 }
 
-async function examine(path: string, name: string, identity: FileIdentity, folder: string, options: ImportOptions): Promise<Findings> {
+async function examine(
+  path: string,
+  name: string,
+  identity: FileIdentity,
+  folder: string,
+  options: ImportOptions,
+): Promise<Findings> {
   const base = { length: null, channels: 0, pages: [], note: null }
   if (identity.kind === 'still') return { ...base, kind: 'still', pages: await importStill(path, name, folder) }
   if (identity.kind === 'deck') return { ...base, kind: 'deck', pages: await importDeck(path, name, folder, options) }
@@ -50,17 +61,36 @@ async function examine(path: string, name: string, identity: FileIdentity, folde
 }
 
 /** Sound or recording: a container may hold either, whatever its ending says. */
-async function examineTimed(path: string, name: string, demuxer: string, folder: string, options: ImportOptions): Promise<Findings> {
+async function examineTimed(
+  path: string,
+  name: string,
+  demuxer: string,
+  folder: string,
+  options: ImportOptions,
+): Promise<Findings> {
   const probe = await probeFile(path, demuxer, name)
   if (!probe.picture) return examineSound(path, name, demuxer, probe, folder, options)
   const half = (from: number) => ({ ...options, onProgress: (share: number) => options.onProgress?.(from + share / 2) })
   const analysis = probe.sound && (await importSound(path, demuxer, name, probe, folder, half(0)))
   const length = await importRecording(path, demuxer, name, probe, folder, half(0.5))
   const audible = analysis && analysis.samples > 0
-  return { kind: 'recording', length, channels: audible ? analysis.channels : 0, pages: [], note: cutOffNote(probe.length, length) }
+  return {
+    kind: 'recording',
+    length,
+    channels: audible ? analysis.channels : 0,
+    pages: [],
+    note: cutOffNote(probe.length, length),
+  }
 }
 
-async function examineSound(path: string, name: string, demuxer: string, probe: Probe, folder: string, options: ImportOptions): Promise<Findings> {
+async function examineSound(
+  path: string,
+  name: string,
+  demuxer: string,
+  probe: Probe,
+  folder: string,
+  options: ImportOptions,
+): Promise<Findings> {
   if (!probe.sound) throw new UserError(`This file has no sound in it: ${name}. Choose a file with an audio track.`)
   const analysis = await importSound(path, demuxer, name, probe, folder, options)
   refuseSilence(analysis, name)
@@ -69,9 +99,12 @@ async function examineSound(path: string, name: string, demuxer: string, probe: 
 }
 
 function refuseSilence(analysis: Analysis, name: string): void {
-  if (analysis.samples === 0) throw new UserError(`This file has no sound in it: ${name}. It has a length of zero; record or save it again.`)
+  if (analysis.samples === 0)
+    throw new UserError(`This file has no sound in it: ${name}. It has a length of zero; record or save it again.`)
   if (integratedLoudness(analysis.energy) === null && analysis.energy.every((energy) => energy < 1e-9)) {
-    throw new UserError(`There is only silence in this file: ${name}. Check that the microphone was on, and record it again.`)
+    throw new UserError(
+      `There is only silence in this file: ${name}. Check that the microphone was on, and record it again.`,
+    )
   }
 }
 

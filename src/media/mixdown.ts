@@ -91,7 +91,12 @@ export async function measureFinished(
 
 type Whole = Pick<BalanceSheet, 'loudness' | 'range' | 'truePeak' | 'pictureLength' | 'soundLength'>
 
-export function balanceSheet({ levels }: PlannedMix, stems: StemLevels, target: LoudnessUnits, whole: Whole): BalanceSheet {
+export function balanceSheet(
+  { levels }: PlannedMix,
+  stems: StemLevels,
+  target: LoudnessUnits,
+  whole: Whole,
+): BalanceSheet {
   const spoken = levels.speech.reduce((sum, { start, end }) => sum + end - start, 0)
   return { ...corridorShares(clearanceReadings(stems.voice, stems.bed, levels.speech), target), spoken, ...whole }
 }

@@ -20,12 +20,19 @@ export async function importSound(
   const file = await open(join(folder, PARTS.sound), 'w')
   let frames = 0
   try {
-    await decodeSound(path, demuxer, name, { rate: HOUSE_RATE, channels }, async (samples) => {
-      analyser.push(deinterleave(samples, channels))
-      await file.write(bytesOf(samples))
-      frames += samples.length / channels
-      if (probe.length) onProgress?.(Math.min(1, frames / HOUSE_RATE / probe.length))
-    }, { signal })
+    await decodeSound(
+      path,
+      demuxer,
+      name,
+      { rate: HOUSE_RATE, channels },
+      async (samples) => {
+        analyser.push(deinterleave(samples, channels))
+        await file.write(bytesOf(samples))
+        frames += samples.length / channels
+        if (probe.length) onProgress?.(Math.min(1, frames / HOUSE_RATE / probe.length))
+      },
+      { signal },
+    )
   } finally {
     await file.close()
   }

@@ -82,7 +82,10 @@ export async function makePage(source: string | Buffer, folder: string, page: nu
     .toColourspace('srgb')
     .png({ compressionLevel: 3 })
     .toFile(draft)
-  await sharp(draft).resize(THUMBNAIL_WIDTH).webp({ quality: 82 }).toFile(join(folder, PARTS.thumbnail(page)))
+  await sharp(draft)
+    .resize(THUMBNAIL_WIDTH)
+    .webp({ quality: 82 })
+    .toFile(join(folder, PARTS.thumbnail(page)))
   await rename(draft, join(folder, PARTS.page(page)))
 }
 
@@ -90,7 +93,9 @@ async function readable<T>(name: string, work: () => Promise<T>): Promise<T> {
   try {
     return await work()
   } catch (error) {
-    throw new UserError(`This picture is damaged or incomplete: ${name}. Save it again, then bring it in.`, { cause: error })
+    throw new UserError(`This picture is damaged or incomplete: ${name}. Save it again, then bring it in.`, {
+      cause: error,
+    })
   }
 }
 
@@ -100,8 +105,12 @@ async function readableDeck<T>(name: string, work: () => Promise<T>): Promise<T>
   } catch (error) {
     if (!(error instanceof ProgramError)) throw error
     if (/password/i.test(error.messages)) {
-      throw new UserError(`This PDF is locked with a password: ${name}. Save it without one, then bring it in.`, { cause: error })
+      throw new UserError(`This PDF is locked with a password: ${name}. Save it without one, then bring it in.`, {
+        cause: error,
+      })
     }
-    throw new UserError(`This PDF is damaged or incomplete: ${name}. Save it again, then bring it in.`, { cause: error })
+    throw new UserError(`This PDF is damaged or incomplete: ${name}. Save it again, then bring it in.`, {
+      cause: error,
+    })
   }
 }

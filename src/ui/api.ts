@@ -8,11 +8,13 @@ export async function call<T>(path: string, options: { method?: string; body?: u
     throw new Error('The server does not answer. Check that it is running; your work stays in this window.')
   })
   const answer = (await response.json().catch(() => ({}))) as { error?: string }
-  if (!response.ok && response.status !== 409) throw new Error(answer.error ?? `The server answered ${response.status}.`)
+  if (!response.ok && response.status !== 409)
+    throw new Error(answer.error ?? `The server answered ${response.status}.`)
   return answer as T
 }
 
 export const thumbnailUrl = (media: string, page: number) => `/api/media/${media}/thumbnail-${page}.webp`
 export const pageUrl = (media: string, page: number) => `/api/media/${media}/page-${page}.png`
 export const proxyUrl = (media: string) => `/api/media/${media}/proxy.mp4`
-export const cardUrl = (lines: readonly string[]) => `/api/cards?${lines.map((line) => `line=${encodeURIComponent(line)}`).join('&')}`
+export const cardUrl = (lines: readonly string[]) =>
+  `/api/cards?${lines.map((line) => `line=${encodeURIComponent(line)}`).join('&')}`

@@ -6,7 +6,9 @@ import { useState, type ReactNode } from 'react'
 import { theme } from './theme'
 
 export function Providers({ children }: { children: ReactNode }) {
-  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } }))
+  const [client] = useState(
+    () => new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } }),
+  )
   return (
     <QueryClientProvider client={client}>
       <ConfigProvider theme={theme}>

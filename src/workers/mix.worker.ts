@@ -70,7 +70,13 @@ function draw(lesson: Lesson): MixPicture {
     clearance,
     shares: corridorShares(readings, target),
     gain: plan.gain,
-    findings: checkLesson(lesson, timeline, planned, (hash) => analyses.get(hash), (hash) => infos.get(hash)),
+    findings: checkLesson(
+      lesson,
+      timeline,
+      planned,
+      (hash) => analyses.get(hash),
+      (hash) => infos.get(hash),
+    ),
     target,
   }
 }

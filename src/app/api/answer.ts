@@ -18,7 +18,10 @@ export function route<P = unknown>(handler: Handler<P>) {
 /** The JSON of a request, in the form that is expected. */
 export async function readJson<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
   const parsed = schema.safeParse(await request.json().catch(() => undefined))
-  if (!parsed.success) throw new UserError(`The server did not understand this request: ${parsed.error.issues[0]?.message}. Reload the page.`)
+  if (!parsed.success)
+    throw new UserError(
+      `The server did not understand this request: ${parsed.error.issues[0]?.message}. Reload the page.`,
+    )
   return parsed.data
 }
 
@@ -33,5 +36,8 @@ export function refuseStrangers(request: Request): void {
 function failure(error: unknown): Response {
   if (error instanceof UserError) return Response.json({ error: error.message }, { status: 400 })
   console.error(error)
-  return Response.json({ error: 'Something went wrong on the server. Nothing was lost; try it again.' }, { status: 500 })
+  return Response.json(
+    { error: 'Something went wrong on the server. Nothing was lost; try it again.' },
+    { status: 500 },
+  )
 }

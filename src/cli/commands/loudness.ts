@@ -5,7 +5,11 @@ export async function loudness(file: string, { series }: { series?: boolean }) {
   const { track, truePeak } = await measureFile(file)
   const { integrated, range, maxMomentary, maxShortTerm } = reportLoudness(track)
   return {
-    integrated, range, truePeak, maxMomentary, maxShortTerm,
+    integrated,
+    range,
+    truePeak,
+    maxMomentary,
+    maxShortTerm,
     ...(series && { momentary: finite(momentarySeries(track)), shortTerm: finite(shortTermSeries(track)) }),
   }
 }

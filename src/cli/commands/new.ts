@@ -23,7 +23,8 @@ export function newLesson({ pictures, voice, bed, script, title, out }: NewOptio
     const shown: MediaInfo[] = []
     for (const path of pictures) {
       const media = await importFile(store, path)
-      if (picturesOf(media).length === 0) throw new UserError(`There is nothing to see in this file: ${path}. Choose pictures, a PDF or a recording.`)
+      if (picturesOf(media).length === 0)
+        throw new UserError(`There is nothing to see in this file: ${path}. Choose pictures, a PDF or a recording.`)
       shown.push(media)
     }
     const reading = await importSoundFile(store, voice)

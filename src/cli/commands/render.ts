@@ -9,7 +9,9 @@ export function render(archive: string, { out, cache }: { out: string; cache?: s
       const percent = Math.floor(share * 100)
       if (percent > shown) process.stderr.write(`${(shown = percent)} %\n`)
     }
-    const { balance, timeline } = await renderVideo(lesson, store, analysisOf, cache ?? join(folder, 'coded'), out, { onProgress })
+    const { balance, timeline } = await renderVideo(lesson, store, analysisOf, cache ?? join(folder, 'coded'), out, {
+      onProgress,
+    })
     return { ...balance, steps: timeline.steps.map(({ step, start, end }) => ({ id: step.id, start, end })) }
   })
 }

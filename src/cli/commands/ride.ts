@@ -25,11 +25,13 @@ export function ride(options: RideOptions) {
     const draft = emptyLesson('Ride')
     const parsed = lessonSchema.safeParse({
       ...draft,
-      steps: [{
-        ...step,
-        length: { kind: 'fixed', length },
-        passages: [{ id: 'passage', media: voice.media.hash, from: 0, to: length }],
-      }],
+      steps: [
+        {
+          ...step,
+          length: { kind: 'fixed', length },
+          passages: [{ id: 'passage', media: voice.media.hash, from: 0, to: length }],
+        },
+      ],
       bedCues: [{ id: 'bed', media: bed.media.hash, step: step.id }],
       targets: { ...draft.targets, clearance: options.clearance, swell: options.swell },
     })
@@ -42,6 +44,9 @@ export function ride(options: RideOptions) {
       [join(options.outDir, 'bed.wav')]: STEMS.bed,
       [join(options.outDir, 'bed-raw.wav')]: STEMS.bedRaw,
     })
-    return { report, gain: { rate: RIDE_RATE, decibels: Array.from(planned.plan.bedGain, (value) => Number(value.toFixed(3))) } }
+    return {
+      report,
+      gain: { rate: RIDE_RATE, decibels: Array.from(planned.plan.bedGain, (value) => Number(value.toFixed(3))) },
+    }
   })
 }

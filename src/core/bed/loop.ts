@@ -128,8 +128,7 @@ function fineDifference(level: Float32Array, a: Seconds, b: Seconds, context: Se
   return count > 0 ? sum / count : Infinity
 }
 
-const levels = (energy: LoudnessTrack) =>
-  energy.map((value) => (value > 0 ? Math.max(-70, loudnessOf(value)) : -70))
+const levels = (energy: LoudnessTrack) => energy.map((value) => (value > 0 ? Math.max(-70, loudnessOf(value)) : -70))
 
 /** Where the piece's own ending begins to die away: the last moment within 12 dB of its usual level. */
 function soundingEnd(piece: Analysis): Seconds {

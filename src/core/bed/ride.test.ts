@@ -8,7 +8,11 @@ const targets = { clearance: 16, swell: 6, pauseFrom: 3 }
 type Part = readonly [seconds: number, level: number | null]
 
 const track = (parts: readonly Part[]) =>
-  Float32Array.from(parts.flatMap(([length, level]) => Array<number>(Math.round(length * 100)).fill(level === null ? 0 : energyOf(level))))
+  Float32Array.from(
+    parts.flatMap(([length, level]) =>
+      Array<number>(Math.round(length * 100)).fill(level === null ? 0 : energyOf(level)),
+    ),
+  )
 const speechOf = (parts: readonly Part[]) => {
   let at = 0
   return parts.flatMap(([length, level]) => {
@@ -17,7 +21,8 @@ const speechOf = (parts: readonly Part[]) => {
     return level === null ? [] : [{ start, end: at }]
   })
 }
-const ride = (voice: readonly Part[], bed: readonly Part[]) => rideBed(track(voice), track(bed), speechOf(voice), targets)
+const ride = (voice: readonly Part[], bed: readonly Part[]) =>
+  rideBed(track(voice), track(bed), speechOf(voice), targets)
 const steepest = (gain: GainTrack) =>
   gain.reduce((max, value, i) => (i ? Math.max(max, Math.abs(value - gain[i - 1]!) * RIDE_RATE) : 0), 0)
 
@@ -27,7 +32,11 @@ test('a steady bed under a steady voice lies exactly the clearance below', () =>
 })
 
 test('the bed swells in a long pause and is down before the voice sets in again', () => {
-  const voice: Part[] = [[10, -20], [8, null], [10, -20]]
+  const voice: Part[] = [
+    [10, -20],
+    [8, null],
+    [10, -20],
+  ]
   const gain = ride(voice, [[28, -14]])
   // The tube around a swell is one dB to each side.
   expect(Math.abs(-14 + gainAt(gain, 14) + 26)).toBeLessThanOrEqual(1.05)
@@ -36,12 +45,23 @@ test('the bed swells in a long pause and is down before the voice sets in again'
 })
 
 test('a pause shorter than asked does not move the bed', () => {
-  const gain = ride([[10, -20], [2.5, null], [10, -20]], [[22.5, -14]])
+  const gain = ride(
+    [
+      [10, -20],
+      [2.5, null],
+      [10, -20],
+    ],
+    [[22.5, -14]],
+  )
   for (let t = 9; t < 14; t += 0.1) expect(gainAt(gain, t)).toBeCloseTo(-22, 0)
 })
 
 test('a bed with 20 dB between its sections stays within the corridor but for its own steps, and is never steep', () => {
-  const bed: Part[] = [[15, -14], [15, -34], [15, -14]]
+  const bed: Part[] = [
+    [15, -14],
+    [15, -34],
+    [15, -14],
+  ]
   const gain = ride([[45, -20]], bed)
   expect(steepest(gain)).toBeLessThanOrEqual(12.5)
   const ridden = applyGain(track(bed), gain)
@@ -51,7 +71,13 @@ test('a bed with 20 dB between its sections stays within the corridor but for it
 })
 
 test('soft and loud sentences: the bed follows the voice', () => {
-  const voice: Part[] = [[6, -16], [0.6, null], [6, -26], [0.6, null], [6, -16]]
+  const voice: Part[] = [
+    [6, -16],
+    [0.6, null],
+    [6, -26],
+    [0.6, null],
+    [6, -16],
+  ]
   const gain = ride(voice, [[19.2, -20]])
   expect(-20 + gainAt(gain, 3)).toBeCloseTo(-32, 0)
   expect(-20 + gainAt(gain, 9.6)).toBeCloseTo(-42, 0)
@@ -60,7 +86,13 @@ test('soft and loud sentences: the bed follows the voice', () => {
 
 test('no voice, no ride; a bed that starts with silence is not lifted beyond its bound', () => {
   expect([...ride([[5, null]], [[5, -20]])].every((value) => value === 0)).toBe(true)
-  const gain = ride([[20, -20]], [[10, null], [10, -20]])
+  const gain = ride(
+    [[20, -20]],
+    [
+      [10, null],
+      [10, -20],
+    ],
+  )
   expect(Math.max(...gain)).toBeLessThanOrEqual(12)
   // While the voice speaks the tube is 2 dB on the soft side.
   expect(Math.abs(-20 + gainAt(gain, 15) + 36)).toBeLessThanOrEqual(2.05)

@@ -145,7 +145,10 @@ function hannLevels(bed: LoudnessTrack, count: number): Float64Array {
 /** Weighted mean over `reach` seconds to each side; what lies outside the track is left out of the mean. */
 function hannMean(values: Float64Array, reach: Seconds): Float64Array {
   const side = Math.round(reach / STEP)
-  const weights = Float64Array.from({ length: 2 * side + 1 }, (_, k) => 1 + Math.cos((Math.PI * (k - side)) / (side + 1)))
+  const weights = Float64Array.from(
+    { length: 2 * side + 1 },
+    (_, k) => 1 + Math.cos((Math.PI * (k - side)) / (side + 1)),
+  )
   return Float64Array.from(values, (_, i) => {
     let sum = 0
     let weight = 0

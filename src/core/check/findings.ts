@@ -56,7 +56,13 @@ function checkMedia(lesson: Lesson, mediaOf: (hash: string) => MediaInfo | undef
   return lesson.shelf.flatMap((item): Finding[] => {
     const media = mediaOf(item.media)
     if (!media) {
-      return [{ severity: 'fault', code: 'missing-media', text: `The file of "${item.title}" is missing. Bring it in again.` }]
+      return [
+        {
+          severity: 'fault',
+          code: 'missing-media',
+          text: `The file of "${item.title}" is missing. Bring it in again.`,
+        },
+      ]
     }
     return media.note ? [{ severity: 'warning', code: 'cut-off-file', text: `${item.title}: ${media.note}` }] : []
   })
@@ -65,14 +71,30 @@ function checkMedia(lesson: Lesson, mediaOf: (hash: string) => MediaInfo | undef
 function checkSteps(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
   return timeline.steps.flatMap(({ step, index, start, end, overrun }) => {
     const about = (severity: Finding['severity'], code: FindingCode, text: string): Finding => ({
-      severity, code, stepId: step.id, at: start, text: `Step ${index + 1}: ${text}`,
+      severity,
+      code,
+      stepId: step.id,
+      at: start,
+      text: `Step ${index + 1}: ${text}`,
     })
     const found: Finding[] = []
     if (overrun > 0.05) {
-      found.push(about('fault', 'words-run-over', `its words run ${overrun.toFixed(1)} s past the picture and are not heard. Let it follow the voice, or make it longer.`))
+      found.push(
+        about(
+          'fault',
+          'words-run-over',
+          `its words run ${overrun.toFixed(1)} s past the picture and are not heard. Let it follow the voice, or make it longer.`,
+        ),
+      )
     }
     if (end - start < SHORTEST_PICTURE) {
-      found.push(about('warning', 'flashing-picture', `its picture flashes by in ${(end - start).toFixed(1)} s. Make it at least ${SHORTEST_PICTURE} s.`))
+      found.push(
+        about(
+          'warning',
+          'flashing-picture',
+          `its picture flashes by in ${(end - start).toFixed(1)} s. Make it at least ${SHORTEST_PICTURE} s.`,
+        ),
+      )
     }
     if (step.script.trim() && step.passages.length === 0) {
       found.push(about('warning', 'script-without-voice', 'it has a script that nobody reads yet.'))
@@ -97,7 +119,15 @@ function checkTakes(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
     const places = analysis ? clippedHops(analysis, passage.from, passage.from + end - start) : []
     if (places.length < 3) return []
     const at = start + places[0]! - passage.from
-    return [{ severity: 'warning', code: 'clipped-take', stepId: step.id, at, text: `The take is clipped in ${places.length} places in "${step.title}". Record it again a little softer.` }]
+    return [
+      {
+        severity: 'warning',
+        code: 'clipped-take',
+        stepId: step.id,
+        at,
+        text: `The take is clipped in ${places.length} places in "${step.title}". Record it again a little softer.`,
+      },
+    ]
   })
 }
 
@@ -127,10 +157,17 @@ function checkBalance(lesson: Lesson, timeline: Timeline, { levels }: PlannedMix
     }
     return found.filter(({ from, to }) => to - from >= NOTICED_FROM)
   }
-  const finding = (code: FindingCode, severity: Finding['severity'], say: (lu: string) => string) =>
+  const finding =
+    (code: FindingCode, severity: Finding['severity'], say: (lu: string) => string) =>
     ({ from, worst }: { from: Seconds; worst: number }): Finding => {
       const step = timeline.steps.findLast(({ start }) => start <= from)
-      return { severity, code, stepId: step?.step.id, at: from, text: `Step ${(step?.index ?? 0) + 1}: ${say(worst.toFixed(1))}` }
+      return {
+        severity,
+        code,
+        stepId: step?.step.id,
+        at: from,
+        text: `Step ${(step?.index ?? 0) + 1}: ${say(worst.toFixed(1))}`,
+      }
     }
   return [
     ...runs((clearance) => clearance < target - CORRIDOR).map(
@@ -146,5 +183,9 @@ function checkLicences(lesson: Lesson): Finding[] {
   const used = new Set(lesson.bedCues.map(({ media }) => media))
   return lesson.shelf
     .filter((item) => used.has(item.media) && !item.licence.trim())
-    .map((item) => ({ severity: 'hint', code: 'licence-unknown', text: `Nothing is noted about the licence of the music "${item.title}".` }))
+    .map((item) => ({
+      severity: 'hint',
+      code: 'licence-unknown',
+      text: `Nothing is noted about the licence of the music "${item.title}".`,
+    }))
 }

@@ -8,7 +8,10 @@ import { z } from 'zod'
 
 export const FORMAT_VERSION = 1
 
-const seconds = z.number().min(0).max(24 * 3600)
+const seconds = z
+  .number()
+  .min(0)
+  .max(24 * 3600)
 const id = z.string().min(1).max(40)
 /** SHA-256 of the file as it was brought in, in hex. */
 const mediaHash = z.string().regex(/^[0-9a-f]{64}$/)

@@ -20,7 +20,13 @@ function reading(count: number): Lesson {
 }
 const edited = (lesson: Lesson, ...edits: Edit[]) => edits.reduce((now, edit) => applyEdit(now, edit).lesson, lesson)
 const breakAt = (step: string, passage: string, at: number, scriptAt = 15): Edit => ({
-  name: 'breakStep', step, passage, at, scriptAt, newPassage: `${passage}+`, newStep: `${step}+`,
+  name: 'breakStep',
+  step,
+  passage,
+  at,
+  scriptAt,
+  newPassage: `${passage}+`,
+  newStep: `${step}+`,
 })
 const spoken = (lesson: Lesson) => lesson.steps.map((step) => step.passages.map(({ from, to }) => [from, to]))
 
@@ -28,7 +34,9 @@ test('breaking moves the words after the caret to the front of the next step', (
   const lesson = edited(reading(3), breakAt('s0', 'p0', 1.2))
   expect(spoken(lesson)).toEqual([[[0, 1.2]], [[1.2, 6]], [[6, 9]]])
   expect(lesson.steps.map((step) => step.script)).toEqual([
-    'Sentence 0 one.', 'Sentence 0 two. Sentence 1 one. Sentence 1 two.', 'Sentence 2 one. Sentence 2 two.',
+    'Sentence 0 one.',
+    'Sentence 0 two. Sentence 1 one. Sentence 1 two.',
+    'Sentence 2 one. Sentence 2 two.',
   ])
 })
 
@@ -88,13 +96,30 @@ function editFor(lesson: Lesson, { kind, a, b, t }: Pick, serial: number): Edit 
     { name: 'duplicateSteps', copies: [{ of: step.id, id, passages: step.passages.map((_, i) => `${id}p${i}`) }] },
     { name: 'deleteSteps', steps: [step.id] },
     { name: 'setScript', step: step.id, script: `words ${serial}` },
-    { name: 'setLength', step: step.id, length: b % 2 ? { kind: 'fixed', length: t * 9 } : { kind: 'voice', atLeast: t * 5 } },
+    {
+      name: 'setLength',
+      step: step.id,
+      length: b % 2 ? { kind: 'fixed', length: t * 9 } : { kind: 'voice', atLeast: t * 5 },
+    },
     { name: 'setLeadIn', step: step.id, leadIn: t * 2 },
     { name: 'setTail', step: step.id, tail: t * 2 },
-    { name: 'placePassage', step: step.id, index: 0, passage: { id: `${id}p`, media: take, from: t * 5, to: t * 5 + 1 } },
+    {
+      name: 'placePassage',
+      step: step.id,
+      index: 0,
+      passage: { id: `${id}p`, media: take, from: t * 5, to: t * 5 + 1 },
+    },
     passage ? { name: 'removePassage', passage: passage.id } : null,
     passage
-      ? { name: 'breakStep', step: step.id, passage: passage.id, at: passage.from + t * (passage.to - passage.from), scriptAt: b % 9, newPassage: `${id}b`, newStep: id }
+      ? {
+          name: 'breakStep',
+          step: step.id,
+          passage: passage.id,
+          at: passage.from + t * (passage.to - passage.from),
+          scriptAt: b % 9,
+          newPassage: `${id}b`,
+          newStep: id,
+        }
       : null,
     { name: 'joinStep', step: step.id },
     { name: 'addBed', cue: { id, media: song, step: step.id } },

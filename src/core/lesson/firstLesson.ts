@@ -69,7 +69,10 @@ export const byName = (a: { name: string }, b: { name: string }): number =>
   a.name.localeCompare(b.name, 'en', { numeric: true, sensitivity: 'base' })
 
 function spreadScript(steps: Step[], script?: string): void {
-  const parts = (script ?? '').split(/\n\s*\n/).map((part) => part.replace(/\s+/g, ' ').trim()).filter(Boolean)
+  const parts = (script ?? '')
+    .split(/\n\s*\n/)
+    .map((part) => part.replace(/\s+/g, ' ').trim())
+    .filter(Boolean)
   parts.forEach((part, i) => {
     const step = steps[Math.min(i, steps.length - 1)]
     if (step) step.script = step.script ? `${step.script} ${part}` : part

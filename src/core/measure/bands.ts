@@ -34,7 +34,8 @@ export function createBandMeter(): BandMeter {
     fft.realTransform(spectrum, windowed)
     for (let b = 0; b < BAND_CENTRES.length; b++) {
       let power = 0
-      for (let bin = edges[b]!; bin < edges[b + 1]!; bin++) power += spectrum[2 * bin]! ** 2 + spectrum[2 * bin + 1]! ** 2
+      for (let bin = edges[b]!; bin < edges[b + 1]!; bin++)
+        power += spectrum[2 * bin]! ** 2 + spectrum[2 * bin + 1]! ** 2
       // A full-scale sine gives 0 dB: its power in a Hann-windowed transform is 3/32 of the size squared.
       const level = 10 * Math.log10(power / ((3 / 32) * SIZE * SIZE) + 1e-12)
       rows.push(Math.max(0, Math.min(255, Math.round((level - FLOOR) * 2))))

@@ -21,9 +21,35 @@ describe('EBU Tech 3341', () => {
   test.each<[number, Tone[], number]>([
     [1, [[-23, 20]], -23],
     [2, [[-33, 20]], -33],
-    [3, [[-36, 10], [-23, 60], [-36, 10]], -23],
-    [4, [[-72, 10], [-36, 10], [-23, 60], [-36, 10], [-72, 10]], -23],
-    [5, [[-26, 20], [-20, 20.1], [-26, 20]], -23],
+    [
+      3,
+      [
+        [-36, 10],
+        [-23, 60],
+        [-36, 10],
+      ],
+      -23,
+    ],
+    [
+      4,
+      [
+        [-72, 10],
+        [-36, 10],
+        [-23, 60],
+        [-36, 10],
+        [-72, 10],
+      ],
+      -23,
+    ],
+    [
+      5,
+      [
+        [-26, 20],
+        [-20, 20.1],
+        [-26, 20],
+      ],
+      -23,
+    ],
   ])('case %i: integrated', (_, stretches, expected) => {
     within(reportLoudness(stereo(stretches)).integrated, expected)
   })
@@ -47,34 +73,66 @@ describe('EBU Tech 3341', () => {
   })
 
   test('case 9: short-term is constant', () => {
-    const pair: Tone[] = [[-20, 1.34], [-30, 1.66]]
+    const pair: Tone[] = [
+      [-20, 1.34],
+      [-30, 1.66],
+    ]
     const series = shortTermSeries(stereo(Array.from({ length: 5 }, () => pair).flat()))
     expect(series.length).toBeGreaterThan(100)
     for (const value of series) within(value, -23)
   })
 
   test.each(twenty)('case 10.%i: maximum short-term of a 3 s burst', (i) => {
-    within(reportLoudness(stereo([[silence, i * 0.15], [-23, 3], [silence, 1]])).maxShortTerm, -23)
+    within(
+      reportLoudness(
+        stereo([
+          [silence, i * 0.15],
+          [-23, 3],
+          [silence, 1],
+        ]),
+      ).maxShortTerm,
+      -23,
+    )
   })
 
   test('case 11: maximum short-term of successive bursts', () => {
-    const burst = (i: number): Tone[] => [[silence, i * 0.15], [-38 + i, 3], [silence, 3 - i * 0.15]]
+    const burst = (i: number): Tone[] => [
+      [silence, i * 0.15],
+      [-38 + i, 3],
+      [silence, 3 - i * 0.15],
+    ]
     const track = stereo(twenty.flatMap(burst))
     for (const i of twenty) within(reportLoudness(track.slice(0, (i + 1) * 600)).maxShortTerm, -38 + i)
   })
 
   test('case 12: momentary is constant', () => {
-    const pair: Tone[] = [[-20, 0.18], [-30, 0.22]]
+    const pair: Tone[] = [
+      [-20, 0.18],
+      [-30, 0.22],
+    ]
     const series = momentarySeries(stereo(Array.from({ length: 25 }, () => pair).flat()))
     for (const value of series) within(value, -23)
   })
 
   test.each(twenty)('case 13.%i: maximum momentary of a 400 ms burst', (i) => {
-    within(reportLoudness(stereo([[silence, i * 0.02], [-23, 0.4], [silence, 1]])).maxMomentary, -23)
+    within(
+      reportLoudness(
+        stereo([
+          [silence, i * 0.02],
+          [-23, 0.4],
+          [silence, 1],
+        ]),
+      ).maxMomentary,
+      -23,
+    )
   })
 
   test('case 14: maximum momentary of successive bursts', () => {
-    const burst = (i: number): Tone[] => [[silence, i * 0.02], [-38 + i, 0.4], [silence, 0.4 - i * 0.02]]
+    const burst = (i: number): Tone[] => [
+      [silence, i * 0.02],
+      [-38 + i, 0.4],
+      [silence, 0.4 - i * 0.02],
+    ]
     const track = stereo(twenty.flatMap(burst))
     for (const i of twenty) within(reportLoudness(track.slice(0, (i + 1) * 80)).maxMomentary, -38 + i)
   })
@@ -82,10 +140,41 @@ describe('EBU Tech 3341', () => {
 
 describe('EBU Tech 3342', () => {
   test.each<[number, Tone[], number]>([
-    [1, [[-20, 20], [-30, 20]], 10],
-    [2, [[-20, 20], [-15, 20]], 5],
-    [3, [[-40, 20], [-20, 20]], 20],
-    [4, [[-50, 20], [-35, 20], [-20, 20], [-35, 20], [-50, 20]], 15],
+    [
+      1,
+      [
+        [-20, 20],
+        [-30, 20],
+      ],
+      10,
+    ],
+    [
+      2,
+      [
+        [-20, 20],
+        [-15, 20],
+      ],
+      5,
+    ],
+    [
+      3,
+      [
+        [-40, 20],
+        [-20, 20],
+      ],
+      20,
+    ],
+    [
+      4,
+      [
+        [-50, 20],
+        [-35, 20],
+        [-20, 20],
+        [-35, 20],
+        [-50, 20],
+      ],
+      15,
+    ],
   ])('case %i: loudness range', (_, stretches, expected) => {
     within(reportLoudness(stereo(stretches)).range, expected, 1)
   })

@@ -80,4 +80,3 @@ export function tellApart<T>(sounds: readonly { item: T; analysis: Analysis }[])
 
 const VOICE_FROM = 0.5
 const CLEAR_DIFFERENCE = 0.1
-

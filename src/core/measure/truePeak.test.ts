@@ -26,7 +26,9 @@ describe('EBU Tech 3341, true peak (+0.2/-0.4 dB)', () => {
     [17, 0.5, 6, 60, -6],
     [18, 0.5, 8, 67.5, -6],
     [19, 1.41, 4, 45, 3],
-  ])('case %i', (_, amplitude, divisor, phase, expected) => expectPeak(peakOf(sine(amplitude, divisor, phase)), expected))
+  ])('case %i', (_, amplitude, divisor, phase, expected) =>
+    expectPeak(peakOf(sine(amplitude, divisor, phase)), expected),
+  )
 
   /** Cases 20-23: one louder period between samples, made at four times the rate and thinned out at each offset. */
   test.each([0, 1, 2, 3])('a burst between samples, offset %i', (offset) => {

@@ -78,4 +78,3 @@ export function drawnLoudness(track: LoudnessTrack): Lufs[] {
   }
   return points
 }
-

@@ -67,7 +67,10 @@ function cellPeak(x: Float32Array, from: number, ceiling: Factor): Factor {
 }
 
 function fadeWeights(): Float64Array {
-  const weights = Float64Array.from({ length: 2 * REACH - 1 }, (_, k) => 1 + Math.cos((Math.PI * (k - REACH + 1)) / REACH))
+  const weights = Float64Array.from(
+    { length: 2 * REACH - 1 },
+    (_, k) => 1 + Math.cos((Math.PI * (k - REACH + 1)) / REACH),
+  )
   const sum = weights.reduce((a, b) => a + b, 0)
   return weights.map((weight) => weight / sum)
 }

@@ -10,7 +10,17 @@ import { clearanceReadings, corridorShares } from './balanceSheet'
 import { planMix } from './plan'
 import { renderMix, renderWhole, type MixBlock, type Stereo } from './renderer'
 
-const voice = speechLike([[null, 1], [-10, 4], [null, 0.6], [-16, 5], [null, 0.5], [-8, 4], [null, 5], [-10, 5], [null, 1]])
+const voice = speechLike([
+  [null, 1],
+  [-10, 4],
+  [null, 0.6],
+  [-16, 5],
+  [null, 0.5],
+  [-8, 4],
+  [null, 5],
+  [-10, 5],
+  [null, 1],
+])
 const bank = soundBank({ [TAKE]: [voice], [SONG]: [musicLike(12, -8), musicLike(12, -9, 6)] })
 const lesson = lessonOver([0, 5.3, 10.8, 17, 26.1])
 
@@ -33,7 +43,12 @@ async function render(of: Lesson, from: typeof bank, blockLength?: number) {
       }
       return out
     }) as Stereo
-  return { sum: joined((b) => b.sum), voice: joined((b) => b.tracks.voice), bed: joined((b) => b.tracks.bed), sounds: joined((b) => b.tracks.sounds) }
+  return {
+    sum: joined((b) => b.sum),
+    voice: joined((b) => b.tracks.voice),
+    bed: joined((b) => b.tracks.bed),
+    sounds: joined((b) => b.tracks.sounds),
+  }
 }
 const energies = (channels: Float32Array[]) => {
   const meter = createEnergyMeter(HOUSE_RATE, channels.length)
@@ -87,7 +102,8 @@ test('a take cut over slides comes out uncut: the voice is the take times one fa
 
 test('the bed is looped when too short, ends with the pictures and fades out', async () => {
   const { bed } = await rendered()
-  const level = (from: number, to: number) => Math.max(...bed[0].slice(from * HOUSE_RATE, to * HOUSE_RATE).map(Math.abs))
+  const level = (from: number, to: number) =>
+    Math.max(...bed[0].slice(from * HOUSE_RATE, to * HOUSE_RATE).map(Math.abs))
   for (let t = 1; t < 24; t += 0.5) expect(level(t, t + 0.5)).toBeGreaterThan(0.001)
   expect(bed[0].length).toBe(Math.round(26.1 * HOUSE_RATE))
   expect(level(26.09, 26.1)).toBeLessThan(0.002)
@@ -117,7 +133,12 @@ test('two takes of different level come out equally loud', async () => {
 test("a recording's own sound is heard at its gain while its picture moves", async () => {
   const clip = soundBank({ [DECK]: [tones([[-20, 4]])] })
   const one = lessonOver([0, 1], false)
-  one.steps[0] = { ...one.steps[0]!, passages: [], length: { kind: 'fixed', length: 6 }, picture: { kind: 'recording', media: DECK, from: 1, to: 3, gain: 0 } }
+  one.steps[0] = {
+    ...one.steps[0]!,
+    passages: [],
+    length: { kind: 'fixed', length: 6 },
+    picture: { kind: 'recording', media: DECK, from: 1, to: 3, gain: 0 },
+  }
   const { sounds } = await rendered(one, clip)
   const level = (t: number) => Math.max(...sounds[0].slice(t * HOUSE_RATE, (t + 0.1) * HOUSE_RATE).map(Math.abs))
   expect(level(1)).toBeGreaterThan(0.05)

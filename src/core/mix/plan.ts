@@ -100,7 +100,9 @@ function voiceClips(timeline: Timeline, analysisOf: AnalysisOf): Clip[] {
 /** Whether one passage follows the other without a cut, in the take and in the lesson. */
 function isContinued(first: PassageSpan | undefined, second: PassageSpan | undefined): boolean {
   if (!first || !second || first.passage.media !== second.passage.media) return false
-  return toSamples(first.end) === toSamples(second.start) && toSamples(first.passage.to) === toSamples(second.passage.from)
+  return (
+    toSamples(first.end) === toSamples(second.start) && toSamples(first.passage.to) === toSamples(second.passage.from)
+  )
 }
 
 /** Brings what is used of each take to the voice's level, so that takes from different days are equally loud. */

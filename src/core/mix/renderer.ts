@@ -24,7 +24,12 @@ export interface MixBlock {
  * Renders `frames` of the mix from `from` on (a multiple of GRID). Pure: the same samples come out wherever
  * rendering starts and however it is cut. Beyond the lesson's end there is silence.
  */
-export async function renderMix(plan: MixPlan, source: SampleSource, from: SampleIndex, frames: number): Promise<MixBlock> {
+export async function renderMix(
+  plan: MixPlan,
+  source: SampleSource,
+  from: SampleIndex,
+  frames: number,
+): Promise<MixBlock> {
   if (from % GRID !== 0) throw new RangeError(`a block must begin on a multiple of ${GRID}`)
   const start = from - LIMITER_MARGIN
   const length = frames + 2 * LIMITER_MARGIN
@@ -56,7 +61,13 @@ export async function* renderWhole(
   }
 }
 
-async function renderTrack(clips: readonly Clip[], source: SampleSource, start: number, length: number, factor: number) {
+async function renderTrack(
+  clips: readonly Clip[],
+  source: SampleSource,
+  start: number,
+  length: number,
+  factor: number,
+) {
   const out: Stereo = [new Float32Array(length), new Float32Array(length)]
   for (const clip of clips) {
     const from = Math.max(start, clip.at)

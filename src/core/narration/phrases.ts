@@ -48,7 +48,10 @@ export function phrasesOf(
       breakAt: breaks.find(({ at }) => at < segment.start && segment.start - at <= 0.5)?.at ?? passage.from,
     }))
   })
-  const edges = scriptEdges(script, phrases.map(({ start, end }) => end - start))
+  const edges = scriptEdges(
+    script,
+    phrases.map(({ start, end }) => end - start),
+  )
   return phrases.map((phrase, i) => ({ ...phrase, scriptFrom: edges[i]!, scriptTo: edges[i + 1]! }))
 }
 

@@ -11,7 +11,10 @@ export const SONG = '2'.repeat(64)
 export const DECK = '3'.repeat(64)
 
 /** Bursts of noise that rise and fall like syllables, with pauses of silence: [level or null, length]. */
-export function speechLike(parts: readonly (readonly [level: Decibels | null, length: Seconds])[], seed = 3): Float32Array {
+export function speechLike(
+  parts: readonly (readonly [level: Decibels | null, length: Seconds])[],
+  seed = 3,
+): Float32Array {
   const total = parts.reduce((sum, [, length]) => sum + Math.round(length * HOUSE_RATE), 0)
   const out = noise(total, seed)
   const { sin, PI } = Math

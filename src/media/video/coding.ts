@@ -6,11 +6,30 @@ import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../stills'
  * without coding anything again.
  */
 export const CODING: readonly string[] = [
-  '-c:v', 'libx264', '-profile:v', 'high', '-level', '4.0', '-preset', 'veryfast', '-crf', '14', '-tune', 'stillimage',
+  '-c:v',
+  'libx264',
+  '-profile:v',
+  'high',
+  '-level',
+  '4.0',
+  '-preset',
+  'veryfast',
+  '-crf',
+  '14',
+  '-tune',
+  'stillimage',
   '-x264-params',
   'keyint=120:min-keyint=1:scenecut=0:bframes=0:ref=1:weightp=0:stitchable=1:mbtree=0:rc-lookahead=0:sync-lookahead=0:force-cfr=1:chromaloc=0',
-  '-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv',
-  '-r', String(FRAME_RATE),
+  '-color_primaries',
+  'bt709',
+  '-color_trc',
+  'bt709',
+  '-colorspace',
+  'bt709',
+  '-color_range',
+  'tv',
+  '-r',
+  String(FRAME_RATE),
 ]
 
 /** Frames between two pictures one can jump to. */

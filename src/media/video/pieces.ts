@@ -57,14 +57,22 @@ async function codedRepeats(cache: string, signal?: AbortSignal): Promise<{ sets
   )
   const nals = splitNals(stream)
   const pictures = nals.filter(({ type }) => type === NAL.slice).map(({ bytes }) => bytes)
-  if (pictures.length !== KEY_INTERVAL - 1) throw new Error(`expected one slice a repeated picture, got ${pictures.length}`)
+  if (pictures.length !== KEY_INTERVAL - 1)
+    throw new Error(`expected one slice a repeated picture, got ${pictures.length}`)
   return { sets: parameterSets(nals), pictures }
 }
 
-async function codedStill(store: MediaStore, picture: Exclude<Picture, { kind: 'recording' }>, cache: string, signal?: AbortSignal) {
+async function codedStill(
+  store: MediaStore,
+  picture: Exclude<Picture, { kind: 'recording' }>,
+  cache: string,
+  signal?: AbortSignal,
+) {
   if (picture.kind === 'still') {
     const page = store.path(picture.media, PARTS.page(picture.page))
-    return kept(cache, [picture.media, picture.page], 'h264', () => codePicture(['-f', 'png_pipe', '-i', `file:${page}`], signal))
+    return kept(cache, [picture.media, picture.page], 'h264', () =>
+      codePicture(['-f', 'png_pipe', '-i', `file:${page}`], signal),
+    )
   }
   const svg = drawCard(picture.lines)
   return kept(cache, [svg], 'h264', async () => {
@@ -110,8 +118,15 @@ function code(input: string[], frames: number, signal?: AbortSignal, fed?: Buffe
 const feeding = (bytes: Buffer) => async (input: NodeJS.WritableStream) => void input.write(bytes)
 
 /** A result by what it was made of. Written beside and renamed, so that a killed job leaves no half file. */
-async function kept(cache: string, key: readonly unknown[], extension: string, make: () => Promise<Buffer>): Promise<Buffer> {
-  const name = createHash('sha256').update(JSON.stringify([CODING, FIT_FILTER, ...key])).digest('hex')
+async function kept(
+  cache: string,
+  key: readonly unknown[],
+  extension: string,
+  make: () => Promise<Buffer>,
+): Promise<Buffer> {
+  const name = createHash('sha256')
+    .update(JSON.stringify([CODING, FIT_FILTER, ...key]))
+    .digest('hex')
   const file = join(cache, name.slice(0, 2), `${name}.${extension}`)
   if (await exists(file)) return readFile(file)
   const made = await make()

@@ -21,13 +21,29 @@ export async function importRecording(
 ): Promise<Seconds> {
   const { width, height } = probe.picture!
   if (width * height > MOST_PIXELS) {
-    throw new UserError(`This recording is too large: ${name} has ${width} x ${height} pixels. Save it with at most 3840 x 2160.`)
+    throw new UserError(
+      `This recording is too large: ${name} has ${width} x ${height} pixels. Save it with at most 3840 x 2160.`,
+    )
   }
   let frames = 0
   const proxy = join(folder, PARTS.proxy)
   const args = [
-    '-v', 'error', '-nostdin', '-progress', 'pipe:1', ...inputOf(path, demuxer),
-    '-map', '0:v:0', '-an', '-sn', '-vf', FIT_FILTER, ...CODING, '-movflags', '+faststart', proxy,
+    '-v',
+    'error',
+    '-nostdin',
+    '-progress',
+    'pipe:1',
+    ...inputOf(path, demuxer),
+    '-map',
+    '0:v:0',
+    '-an',
+    '-sn',
+    '-vf',
+    FIT_FILTER,
+    ...CODING,
+    '-movflags',
+    '+faststart',
+    proxy,
   ]
   const onOutput = (chunk: Buffer) => {
     const frame = /frame=(\d+)(?![\s\S]*frame=)/.exec(chunk.toString())

@@ -74,7 +74,13 @@ export async function renderSound(
   const sounds = storeSource(store)
   const draft = `${out}.part.wav`
   try {
-    const stems: StemLevels = await encodeMixdown(planned, sounds.source, planned.plan.length, ['-c:a', 'pcm_s24le', draft], options)
+    const stems: StemLevels = await encodeMixdown(
+      planned,
+      sounds.source,
+      planned.plan.length,
+      ['-c:a', 'pcm_s24le', draft],
+      options,
+    )
     const balance = await measureFinished(draft, 'wav', planned, stems, lesson.targets.clearance, null)
     await rename(draft, out)
     return { balance, timeline }
@@ -86,7 +92,8 @@ export async function renderSound(
 
 function planFinished(lesson: Lesson, analysisOf: AnalysisOf): { timeline: Timeline; planned: PlannedMix } {
   const timeline = layoutLesson(lesson)
-  if (timeline.length === 0) throw new UserError('This lesson has no steps yet: there is nothing to make. Add a picture first.')
+  if (timeline.length === 0)
+    throw new UserError('This lesson has no steps yet: there is nothing to make. Add a picture first.')
   return { timeline, planned: planMix(lesson, timeline, analysisOf) }
 }
 
@@ -110,9 +117,29 @@ async function joinPieces(
     }
   }
   const args = [
-    '-v', 'error', '-y', '-framerate', String(FRAME_RATE), '-f', 'h264', '-i', 'pipe:0', ...inputOf(soundFile, 'mov'),
-    '-map', '0:v', '-map', '1:a', '-c', 'copy', '-bsf:v', `setts=ts=N*${TICKS}:duration=${TICKS}`,
-    '-video_track_timescale', String(TIMESCALE), '-movflags', '+faststart', out,
+    '-v',
+    'error',
+    '-y',
+    '-framerate',
+    String(FRAME_RATE),
+    '-f',
+    'h264',
+    '-i',
+    'pipe:0',
+    ...inputOf(soundFile, 'mov'),
+    '-map',
+    '0:v',
+    '-map',
+    '1:a',
+    '-c',
+    'copy',
+    '-bsf:v',
+    `setts=ts=N*${TICKS}:duration=${TICKS}`,
+    '-video_track_timescale',
+    String(TIMESCALE),
+    '-movflags',
+    '+faststart',
+    out,
   ]
   await runProgram('ffmpeg', args, { limit: 6 * 3600, signal, feed })
 }

@@ -50,8 +50,10 @@ function Picture() {
         <img src={stillUrl(now)} alt={now.step.title} />
       )}
       {/* Fetched ahead, so that it is there when its moment comes. */}
-      {next && next.step.picture.kind !== 'recording' && <link rel="preload" as="image" href={stillUrl(next)} />}
-      {next?.step.picture.kind === 'recording' && <video src={proxyUrl(next.step.picture.media)} preload="auto" muted hidden />}
+      {next && next.step.picture.kind !== 'recording' && <img src={stillUrl(next)} alt="" hidden />}
+      {next?.step.picture.kind === 'recording' && (
+        <video src={proxyUrl(next.step.picture.media)} preload="auto" muted hidden />
+      )}
     </div>
   )
 }

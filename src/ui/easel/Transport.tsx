@@ -28,7 +28,11 @@ export function Transport() {
   return (
     <div className={styles.transport}>
       <Tooltip title={playing ? 'Pause (Space)' : 'Play (Space)'}>
-        <button className={styles.play} aria-label={playing ? 'Pause' : 'Play'} onClick={() => (playing ? player.pause() : start())}>
+        <button
+          className={styles.play}
+          aria-label={playing ? 'Pause' : 'Play'}
+          onClick={() => (playing ? player.pause() : start())}
+        >
           {playing ? <PauseOutlined /> : <CaretRightFilled />}
         </button>
       </Tooltip>

@@ -29,11 +29,20 @@ export function Findings() {
       <h2>Before delivery</h2>
       {findings === undefined && <p className={styles.note}>Looking through the lesson…</p>}
       {findings?.length === 0 && <p className={styles.good}>✓ Nothing was found that needs mending.</p>}
-      {sorted.length > 0 && <p className={styles.note}>{sorted.length === 1 ? 'One thing was found.' : `${sorted.length} things were found.`}</p>}
+      {sorted.length > 0 && (
+        <p className={styles.note}>
+          {sorted.length === 1 ? 'One thing was found.' : `${sorted.length} things were found.`}
+        </p>
+      )}
       <ul className={styles.findings}>
         {sorted.map((finding, i) => (
           <li key={i}>
-            <span className={styles.mark} data-severity={finding.severity} role="img" aria-label={SEVERITIES[finding.severity].word}>
+            <span
+              className={styles.mark}
+              data-severity={finding.severity}
+              role="img"
+              aria-label={SEVERITIES[finding.severity].word}
+            >
               {SEVERITIES[finding.severity].mark}
             </span>
             <span>

@@ -10,7 +10,10 @@ import { BalanceFigures } from './BalanceFigures'
 import styles from './finish.module.css'
 
 const KINDS = {
-  video: { title: 'Video', detail: 'MP4 with H.264 and AAC, 1920 × 1080, 30 frames a second. For course and video sites.' },
+  video: {
+    title: 'Video',
+    detail: 'MP4 with H.264 and AAC, 1920 × 1080, 30 frames a second. For course and video sites.',
+  },
   sound: { title: 'Sound alone', detail: 'WAV, 24 bit, 48 kHz, stereo.' },
 } as const
 type Kind = keyof typeof KINDS
@@ -41,13 +44,16 @@ export function MakeAndMade() {
       <section className={styles.card} style={{ flex: 'none' }} aria-label="Make">
         <h2>Make</h2>
         <p className={styles.note}>
-          {timeline.steps.length} steps, {clock(timeline.length, false)}. It is made on the server; you can go on working meanwhile.
+          {timeline.steps.length} steps, {clock(timeline.length, false)}. It is made on the server; you can go on
+          working meanwhile.
         </p>
         <div className={styles.choices}>
           {Object.entries(KINDS).map(([kind, { title, detail }]) => (
             <div key={kind} className={styles.choice}>
               <b>{title}</b>
-              <span className={styles.note} style={{ margin: 0 }}>{detail}</span>
+              <span className={styles.note} style={{ margin: 0 }}>
+                {detail}
+              </span>
               <Button
                 type={kind === 'video' ? 'primary' : 'default'}
                 disabled={timeline.steps.length === 0 || save.state !== 'saved'}
@@ -61,7 +67,9 @@ export function MakeAndMade() {
       </section>
       <section className={styles.card} style={{ flex: 1 }} aria-label="Made">
         <h2>Made</h2>
-        {made.length === 0 && <p className={styles.note}>Nothing yet. What you make stays here, with what was measured in it.</p>}
+        {made.length === 0 && (
+          <p className={styles.note}>Nothing yet. What you make stays here, with what was measured in it.</p>
+        )}
         <ul className={styles.made}>
           {made.map((one) => (
             <Made key={one.id} one={one} onRemove={() => void remove(one)} />
@@ -93,7 +101,11 @@ function Made({ one, onRemove }: { one: ExportStatus; onRemove: () => void }) {
         </Button>
       </div>
       {isRunning(one) && <Progress percent={Math.floor(one.progress * 100)} status="active" aria-label="Progress" />}
-      {one.state === 'failed' && <p className={styles.error} role="alert">{one.error}</p>}
+      {one.state === 'failed' && (
+        <p className={styles.error} role="alert">
+          {one.error}
+        </p>
+      )}
       {one.state === 'cancelled' && <p className={styles.note}>Cancelled.</p>}
       {one.balance && <BalanceFigures balance={one.balance} />}
     </li>

@@ -56,12 +56,22 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   const title = titled ?? titleFromName((pictures[0] ?? media[0])?.name ?? files[0]?.name ?? 'New lesson')
 
   const failed = arrivals.filter(({ error }) => error)
-  const ready = arrivals.length > 0 && arrivals.every((one) => isDone(one) || one.error) && media.length > 0 && (sounds.length === 0 || guess)
+  const ready =
+    arrivals.length > 0 &&
+    arrivals.every((one) => isDone(one) || one.error) &&
+    media.length > 0 &&
+    (sounds.length === 0 || guess)
 
   async function make() {
     try {
       const hashes = (infos: MediaInfo[]) => infos.map(({ hash }) => hash)
-      const body = { course, title, pictures: hashes(pictures), voices: hashes(byRole('voice')), music: hashes(byRole('music')) }
+      const body = {
+        course,
+        title,
+        pictures: hashes(pictures),
+        voices: hashes(byRole('voice')),
+        music: hashes(byRole('music')),
+      }
       router.push(`/lessons/${(await call<{ id: string }>('/api/lessons', { body })).id}`)
     } catch (error) {
       void message.error((error as Error).message)
@@ -71,9 +81,20 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   return (
     <section className={styles.first} aria-label="New lesson from these files">
       <div className={styles.firstHead}>
-        <Input aria-label="Title of the lesson" value={title} maxLength={200} onChange={(event) => setTitle(event.target.value)} />
+        <Input
+          aria-label="Title of the lesson"
+          value={title}
+          maxLength={200}
+          onChange={(event) => setTitle(event.target.value)}
+        />
         {courses.length > 0 && (
-          <Select aria-label="Course" value={course} options={courses.map(({ id, title: label }) => ({ value: id, label }))} onChange={setCourse} style={{ minWidth: 200 }} />
+          <Select
+            aria-label="Course"
+            value={course}
+            options={courses.map(({ id, title: label }) => ({ value: id, label }))}
+            onChange={setCourse}
+            style={{ minWidth: 200 }}
+          />
         )}
       </div>
       <ul className={styles.files}>
@@ -89,7 +110,9 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
       </ul>
       <div className={styles.firstFoot}>
         <span className={styles.note}>
-          {failed.length > 0 && ready ? 'What could not be used is left out.' : 'Narration and music are told apart by measurement; change it where it is wrong.'}
+          {failed.length > 0 && ready
+            ? 'What could not be used is left out.'
+            : 'Narration and music are told apart by measurement; change it where it is wrong.'}
         </span>
         <span className={styles.gap} />
         <Button onClick={onCancel}>Cancel</Button>
@@ -115,14 +138,29 @@ function FileLine({ arrival, role, onRole, onDrop }: FileLineProps) {
       <b>{arrival.name}</b>
       <span className={styles.what} role={arrival.error ? 'alert' : undefined}>
         {media ? sayMedia(media) : sayState(arrival)}
-        {!media && !arrival.error && <Progress percent={Math.round(shareOf(arrival) * 100)} showInfo={false} size="small" />}
+        {!media && !arrival.error && (
+          <Progress percent={Math.round(shareOf(arrival) * 100)} showInfo={false} size="small" />
+        )}
       </span>
       {media?.kind === 'sound' && role ? (
-        <Select size="small" aria-label={`What ${arrival.name} is`} value={role} options={ROLES} onChange={onRole} style={{ width: 130 }} />
+        <Select
+          size="small"
+          aria-label={`What ${arrival.name} is`}
+          value={role}
+          options={ROLES}
+          onChange={onRole}
+          style={{ width: 130 }}
+        />
       ) : (
         <span className={styles.fixedRole}>{media ? 'picture' : ''}</span>
       )}
-      <Button size="small" type="text" icon={<CloseOutlined />} aria-label={`Take ${arrival.name} out`} onClick={onDrop} />
+      <Button
+        size="small"
+        type="text"
+        icon={<CloseOutlined />}
+        aria-label={`Take ${arrival.name} out`}
+        onClick={onDrop}
+      />
     </li>
   )
 }

@@ -44,13 +44,31 @@ function DropPlace({ over, onFiles }: { over: boolean; onFiles: (files: File[]) 
   return (
     <label className={styles.drop} data-over={over || undefined}>
       <svg viewBox="0 0 120 64" width="120" height="64" aria-hidden="true">
-        <path d="M4 44h22V30h22V16h24v14h22v14h22" fill="none" stroke="var(--voice)" strokeWidth="4" strokeLinejoin="round" />
-        <path d="M4 58h22V44h22V30h24v14h22v14h22" fill="none" stroke="var(--bed)" strokeWidth="4" strokeLinejoin="round" />
+        <path
+          d="M4 44h22V30h22V16h24v14h22v14h22"
+          fill="none"
+          stroke="var(--voice)"
+          strokeWidth="4"
+          strokeLinejoin="round"
+        />
+        <path
+          d="M4 58h22V44h22V30h24v14h22v14h22"
+          fill="none"
+          stroke="var(--bed)"
+          strokeWidth="4"
+          strokeLinejoin="round"
+        />
       </svg>
       <b>Drop slides, a recording of your voice and a song here</b>
       <span>All at once, in any order. You get a first lesson in which every slide stays as long as its words.</span>
       <span className={styles.choose}>or choose files</span>
-      <input type="file" multiple className="visually-hidden" data-testid="first-files" onChange={(event) => onFiles([...(event.target.files ?? [])])} />
+      <input
+        type="file"
+        multiple
+        className="visually-hidden"
+        data-testid="first-files"
+        onChange={(event) => onFiles([...(event.target.files ?? [])])}
+      />
     </label>
   )
 }
@@ -70,7 +88,9 @@ function Course({ course }: { course: CourseListing }) {
     <section className={styles.course} aria-label={course.title}>
       <div className={styles.courseHead}>
         <h2>{course.title}</h2>
-        <span className={styles.note}>{course.lessons.length === 1 ? '1 lesson' : `${course.lessons.length} lessons`}</span>
+        <span className={styles.note}>
+          {course.lessons.length === 1 ? '1 lesson' : `${course.lessons.length} lessons`}
+        </span>
         <span className={styles.gap} />
         <Button onClick={() => void newLesson()}>New lesson</Button>
         <OpenCopy course={course.id} />
@@ -79,7 +99,9 @@ function Course({ course }: { course: CourseListing }) {
         {course.lessons.map((lesson) => (
           <Lesson key={lesson.id} lesson={lesson} />
         ))}
-        {course.lessons.length === 0 && <p className={styles.note}>No lessons yet. Drop files above, or start an empty one.</p>}
+        {course.lessons.length === 0 && (
+          <p className={styles.note}>No lessons yet. Drop files above, or start an empty one.</p>
+        )}
       </div>
     </section>
   )
@@ -91,7 +113,8 @@ function Lesson({ lesson }: { lesson: LessonListing }) {
   const remove = () =>
     modal.confirm({
       title: `Delete "${lesson.title}"?`,
-      content: 'Its steps, timings and versions are deleted with it. This can not be undone; save a copy first if in doubt.',
+      content:
+        'Its steps, timings and versions are deleted with it. This can not be undone; save a copy first if in doubt.',
       okText: 'Delete the lesson',
       okButtonProps: { danger: true },
       onOk: async () => {
@@ -102,15 +125,21 @@ function Lesson({ lesson }: { lesson: LessonListing }) {
   return (
     <article className={styles.lesson}>
       <Link href={`/lessons/${lesson.id}`}>
-        {lesson.cover ? <PictureThumb picture={lesson.cover} className={styles.cover} /> : <span className={styles.cover} />}
+        {lesson.cover ? (
+          <PictureThumb picture={lesson.cover} className={styles.cover} />
+        ) : (
+          <span className={styles.cover} />
+        )}
         <b>{lesson.title}</b>
         <span className={styles.note}>
           {lesson.steps} steps · {clock(lesson.length, false)}
         </span>
       </Link>
-      <Button size="small" type="text" className={styles.remove} onClick={remove} aria-label={`Delete ${lesson.title}`}>
-        Delete
-      </Button>
+      <span className={styles.remove}>
+        <Button size="small" type="text" onClick={remove} aria-label={`Delete ${lesson.title}`}>
+          Delete
+        </Button>
+      </span>
     </article>
   )
 }
@@ -152,8 +181,22 @@ function NewCourse() {
   return (
     <>
       <Button onClick={() => setOpen(true)}>New course</Button>
-      <Modal title="New course" open={open} okText="Make the course" okButtonProps={{ disabled: !title.trim() }} onOk={() => void create()} onCancel={() => setOpen(false)}>
-        <Input aria-label="Title of the course" placeholder="Title" value={title} maxLength={200} onChange={(event) => setTitle(event.target.value)} onPressEnter={() => title.trim() && void create()} />
+      <Modal
+        title="New course"
+        open={open}
+        okText="Make the course"
+        okButtonProps={{ disabled: !title.trim() }}
+        onOk={() => void create()}
+        onCancel={() => setOpen(false)}
+      >
+        <Input
+          aria-label="Title of the course"
+          placeholder="Title"
+          value={title}
+          maxLength={200}
+          onChange={(event) => setTitle(event.target.value)}
+          onPressEnter={() => title.trim() && void create()}
+        />
       </Modal>
     </>
   )

@@ -7,7 +7,7 @@ import { useDesk } from './context'
 
 /** Shown when another window saved this lesson in between. Both versions are there; the author chooses. */
 export function ConflictNotice() {
-  const { id, course, store, save } = useDesk()
+  const { course, store, save } = useDesk()
   const { message } = App.useApp()
   const router = useRouter()
   if (save.state !== 'conflict') return null
@@ -18,7 +18,10 @@ export function ConflictNotice() {
       const { id: copy } = await call<{ id: string }>('/api/lessons', {
         body: { course: course.id, title: `${lesson.title} (copy)`, pictures: [], voices: [], music: [] },
       })
-      await call(`/api/lessons/${copy}`, { method: 'PUT', body: { base: 1, lesson: { ...lesson, title: `${lesson.title} (copy)` } } })
+      await call(`/api/lessons/${copy}`, {
+        method: 'PUT',
+        body: { base: 1, lesson: { ...lesson, title: `${lesson.title} (copy)` } },
+      })
       router.push(`/lessons/${copy}`)
     } catch (error) {
       void message.error((error as Error).message)
@@ -35,7 +38,7 @@ export function ConflictNotice() {
           <Button size="small" onClick={() => void keepAsCopy()}>
             Keep this version as a copy
           </Button>
-          <Button size="small" type="primary" onClick={() => globalThis.location.assign(`/lessons/${id}`)}>
+          <Button size="small" type="primary" onClick={() => globalThis.location.reload()}>
             Open the other version
           </Button>
         </Space>

@@ -1,15 +1,15 @@
 'use client'
 
 import { App } from 'antd'
-import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { Lesson } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import { createPlayer, type Player } from '../player/player'
+import { createAutosave } from './autosave'
 import { DeskContext } from './context'
 import { ConflictNotice } from './ConflictNotice'
 import { LessonHeader } from './LessonHeader'
 import { createLessonStore } from './lessonStore'
-import { useAutosave } from './useAutosave'
 import { useAnalyses, useMix } from './useMix'
 import styles from './desk.module.css'
 
@@ -27,7 +27,9 @@ export function LessonDesk({ id, course, lesson, revision, media, children }: Le
   const { message } = App.useApp()
   const [store] = useState(() => createLessonStore(lesson, media, (sentence) => void message.warning(sentence)))
   const player = usePlayer()
-  const save = useAutosave(id, store, revision)
+  const [autosave] = useState(() => createAutosave(id, store, revision))
+  useEffect(() => autosave.start(), [autosave])
+  const save = useSyncExternalStore(autosave.subscribe, autosave.state, autosave.state)
   useMix(store, player)
   useAnalyses(store)
   const desk = useMemo(() => (player ? { id, course, store, player, save } : null), [id, course, store, player, save])

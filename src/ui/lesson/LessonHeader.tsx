@@ -9,7 +9,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { Brand } from '../parts/Brand'
 import { EarlierVersions } from './EarlierVersions'
 import { useDesk, useLesson, useLessonState } from './context'
-import type { SaveState } from './useAutosave'
+import type { SaveState } from './autosave'
 import styles from './header.module.css'
 
 export function LessonHeader() {
@@ -39,7 +39,12 @@ export function LessonHeader() {
           Sheet
         </ViewLink>
         <ViewLink href={`/lessons/${id}/finish`} current={path}>
-          Finish {serious > 0 && <span className={styles.count} aria-label={`${serious} findings`}>{serious}</span>}
+          Finish{' '}
+          {serious > 0 && (
+            <span className={styles.count} aria-label={`${serious} findings`}>
+              {serious}
+            </span>
+          )}
         </ViewLink>
       </nav>
       <EarlierVersions open={versions} onClose={() => setVersions(false)} />
@@ -67,7 +72,8 @@ function LessonTitle() {
     )
   }
   const finish = (keep: boolean) => {
-    if (keep && draft.trim() && draft.trim() !== title) store.getState().edit({ name: 'renameLesson', title: draft.trim() })
+    if (keep && draft.trim() && draft.trim() !== title)
+      store.getState().edit({ name: 'renameLesson', title: draft.trim() })
     setDraft(null)
   }
   return (
@@ -95,10 +101,22 @@ function HistoryButtons() {
   return (
     <span className={styles.history}>
       <Tooltip title={past ? `Undo: ${NAMES[past.name]}` : 'Nothing to undo'}>
-        <Button type="text" icon={<UndoOutlined />} aria-label="Undo" disabled={!past} onClick={() => store.getState().undo()} />
+        <Button
+          type="text"
+          icon={<UndoOutlined />}
+          aria-label="Undo"
+          disabled={!past}
+          onClick={() => store.getState().undo()}
+        />
       </Tooltip>
       <Tooltip title={future ? `Do again: ${NAMES[future.name]}` : 'Nothing to do again'}>
-        <Button type="text" icon={<RedoOutlined />} aria-label="Do again" disabled={!future} onClick={() => store.getState().redo()} />
+        <Button
+          type="text"
+          icon={<RedoOutlined />}
+          aria-label="Do again"
+          disabled={!future}
+          onClick={() => store.getState().redo()}
+        />
       </Tooltip>
     </span>
   )

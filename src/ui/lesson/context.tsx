@@ -6,7 +6,7 @@ import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/layout'
 import type { Player } from '../player/player'
 import { timelineOf, type LessonState, type LessonStore } from './lessonStore'
-import type { SaveState } from './useAutosave'
+import type { SaveState } from './autosave'
 
 export interface Desk {
   id: string

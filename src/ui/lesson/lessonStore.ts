@@ -37,7 +37,11 @@ export interface LessonState {
 
 export type LessonStore = StoreApi<LessonState>
 
-export function createLessonStore(lesson: Lesson, infos: readonly MediaInfo[], refuse: (sentence: string) => void): LessonStore {
+export function createLessonStore(
+  lesson: Lesson,
+  infos: readonly MediaInfo[],
+  refuse: (sentence: string) => void,
+): LessonStore {
   const first = lesson.steps[0]?.id
   return createStore<LessonState>()((set, get) => ({
     history: openHistory(lesson),

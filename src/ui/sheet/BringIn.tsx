@@ -13,7 +13,12 @@ export function BringIn({ type = 'default' }: { type?: 'default' | 'primary' }) 
   const bringIn = useSheetArrivals((state) => state.bringIn)
   return (
     <>
-      <Button size={type === 'primary' ? 'middle' : 'small'} type={type} icon={<PlusOutlined />} onClick={() => input.current?.click()}>
+      <Button
+        size={type === 'primary' ? 'middle' : 'small'}
+        type={type}
+        icon={<PlusOutlined />}
+        onClick={() => input.current?.click()}
+      >
         Bring in files
       </Button>
       <input

@@ -9,7 +9,11 @@ const MOST_LINES = 6
 export function CardLines({ lines, onChange }: { lines: readonly string[]; onChange: (lines: string[]) => void }) {
   const [draft, setDraft] = useState<string | null>(null)
   const commit = () => {
-    const next = (draft ?? '').split('\n').map((line) => line.trim().slice(0, 200)).filter(Boolean).slice(0, MOST_LINES)
+    const next = (draft ?? '')
+      .split('\n')
+      .map((line) => line.trim().slice(0, 200))
+      .filter(Boolean)
+      .slice(0, MOST_LINES)
     if (draft !== null && next.length > 0 && next.join('\n') !== lines.join('\n')) onChange(next)
     setDraft(null)
   }

@@ -22,6 +22,42 @@ export function DropCurtain() {
   const waiting = useSheetArrivals((state) => state.files)
   const { bringIn, take } = useSheetArrivals.getState()
 
+  /** What a sound is for can be measured, but not known: the guess comes first, the author decides. */
+  const ask = useCallback(
+    async (media: MediaInfo) => {
+      const state = store.getState()
+      if (state.selected.length === 0) return void message.success(`${media.name} is on the shelf.`)
+      const { voice } = await call<{ voice: string[] }>('/api/roles', { body: { sounds: [media.hash] } }).catch(() => ({
+        voice: [],
+      }))
+      const isVoice = voice.length > 0
+      const number = state.history.lesson.steps.findIndex(({ id }) => id === state.selected[0]) + 1
+      const place = (edits: ReturnType<typeof asMusic>) => void store.getState().edit(...edits)
+      const dialog = modal.confirm({
+        title: `What is ${media.name}?`,
+        content: isVoice ? 'It sounds like somebody speaking.' : 'It sounds like music.',
+        footer: (
+          <div className={styles.choices}>
+            <Button
+              type={isVoice ? 'primary' : 'default'}
+              onClick={() => (place(asNarration(store.getState(), media)), dialog.destroy())}
+            >
+              Narration of step {number}
+            </Button>
+            <Button
+              type={isVoice ? 'default' : 'primary'}
+              onClick={() => (place(asMusic(store.getState(), media)), dialog.destroy())}
+            >
+              Music from step {number} on
+            </Button>
+            <Button onClick={() => dialog.destroy()}>Only keep it on the shelf</Button>
+          </div>
+        ),
+      })
+    },
+    [store, message, modal],
+  )
+
   const onDone = useCallback(
     ({ status }: Arrival) => {
       const media = status?.media
@@ -37,39 +73,12 @@ export function DropCurtain() {
       state.edit(putOnShelf)
       void ask(media)
     },
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `ask` only uses what is listed here
-    [store, message, modal],
+    [store, message, ask],
   )
   const { arrivals, add, drop } = useArrivals(onDone)
 
-  /** What a sound is for can be measured, but not known: the guess comes first, the author decides. */
-  async function ask(media: MediaInfo) {
-    const state = store.getState()
-    if (state.selected.length === 0) return void message.success(`${media.name} is on the shelf.`)
-    const { voice } = await call<{ voice: string[] }>('/api/roles', { body: { sounds: [media.hash] } }).catch(() => ({ voice: [] }))
-    const isVoice = voice.length > 0
-    const number = state.history.lesson.steps.findIndex(({ id }) => id === state.selected[0]) + 1
-    const place = (edits: ReturnType<typeof asMusic>) => void store.getState().edit(...edits)
-    const dialog = modal.confirm({
-      title: `What is ${media.name}?`,
-      content: isVoice ? 'It sounds like somebody speaking.' : 'It sounds like music.',
-      footer: (
-        <div className={styles.choices}>
-          <Button type={isVoice ? 'primary' : 'default'} onClick={() => (place(asNarration(store.getState(), media)), dialog.destroy())}>
-            Narration of step {number}
-          </Button>
-          <Button type={isVoice ? 'default' : 'primary'} onClick={() => (place(asMusic(store.getState(), media)), dialog.destroy())}>
-            Music from step {number} on
-          </Button>
-          <Button onClick={() => dialog.destroy()}>Only keep it on the shelf</Button>
-        </div>
-      ),
-    })
-  }
-
   useEffect(() => {
     const files = waiting.length > 0 ? take() : []
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- files come from outside this component
     if (files.length > 0) add(files)
   }, [waiting, take, add])
 
@@ -83,9 +92,17 @@ export function DropCurtain() {
           {shown.map((arrival) => (
             <li key={arrival.key} data-failed={arrival.error ? 'yes' : undefined}>
               <b>{arrival.name}</b>
-              <Button size="small" type="text" icon={<CloseOutlined />} aria-label={arrival.error ? 'Put this notice away' : `Cancel ${arrival.name}`} onClick={() => drop(arrival.key)} />
+              <Button
+                size="small"
+                type="text"
+                icon={<CloseOutlined />}
+                aria-label={arrival.error ? 'Put this notice away' : `Cancel ${arrival.name}`}
+                onClick={() => drop(arrival.key)}
+              />
               <span role={arrival.error ? 'alert' : undefined}>{sayState(arrival)}</span>
-              {!arrival.error && <Progress percent={Math.round(shareOf(arrival) * 100)} showInfo={false} size="small" />}
+              {!arrival.error && (
+                <Progress percent={Math.round(shareOf(arrival) * 100)} showInfo={false} size="small" />
+              )}
             </li>
           ))}
         </ul>

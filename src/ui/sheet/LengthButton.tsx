@@ -27,7 +27,10 @@ export function LengthButton({ span }: { span: StepSpan }) {
       content={<LengthEditor span={span} />}
       destroyOnHidden
     >
-      <button className={styles.button} aria-label={`Length ${clock(span.end - span.start)}, ${sayRule(span.step)}: change`}>
+      <button
+        className={styles.button}
+        aria-label={`Length ${clock(span.end - span.start)}, ${sayRule(span.step)}: change`}
+      >
         <b>{clock(span.end - span.start)}</b>
         <span>{sayRule(span.step)}</span>
       </button>

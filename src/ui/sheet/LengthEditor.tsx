@@ -32,12 +32,32 @@ export function LengthEditor({ span: { step, start, end } }: { span: StepSpan })
         }
       />
       {length.kind === 'fixed' ? (
-        <SecondsField label="Stays for" value={length.length} least={0.1} onChange={(value) => edit({ name: 'setLength', step: step.id, length: { kind: 'fixed', length: value } })} />
+        <SecondsField
+          label="Stays for"
+          value={length.length}
+          least={0.1}
+          onChange={(value) => edit({ name: 'setLength', step: step.id, length: { kind: 'fixed', length: value } })}
+        />
       ) : (
-        <SecondsField label="At least" value={length.atLeast} least={0} onChange={(value) => edit({ name: 'setLength', step: step.id, length: { kind: 'voice', atLeast: value } })} />
+        <SecondsField
+          label="At least"
+          value={length.atLeast}
+          least={0}
+          onChange={(value) => edit({ name: 'setLength', step: step.id, length: { kind: 'voice', atLeast: value } })}
+        />
       )}
-      <SecondsField label="Lead-in, before the first word" value={step.leadIn} least={0} onChange={(leadIn) => edit({ name: 'setLeadIn', step: step.id, leadIn })} />
-      <SecondsField label="Tail, after the last word" value={step.tail} least={0} onChange={(tail) => edit({ name: 'setTail', step: step.id, tail })} />
+      <SecondsField
+        label="Lead-in, before the first word"
+        value={step.leadIn}
+        least={0}
+        onChange={(leadIn) => edit({ name: 'setLeadIn', step: step.id, leadIn })}
+      />
+      <SecondsField
+        label="Tail, after the last word"
+        value={step.tail}
+        least={0}
+        onChange={(tail) => edit({ name: 'setTail', step: step.id, tail })}
+      />
     </div>
   )
 }

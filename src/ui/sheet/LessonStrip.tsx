@@ -24,7 +24,9 @@ export function LessonStrip() {
     <nav className={styles.strip} aria-label="Whole lesson">
       {timeline.steps.map(({ step, index, start, end }) => {
         const found = findings?.filter((finding) => finding.stepId === step.id && finding.severity !== 'hint') ?? []
-        const label = [`${index + 1}. ${step.title}, ${clock(end - start)}`, ...found.map(({ text }) => text)].join('. ')
+        const label = [`${index + 1}. ${step.title}, ${clock(end - start)}`, ...found.map(({ text }) => text)].join(
+          '. ',
+        )
         return (
           <Tooltip key={step.id} title={label} placement="right" mouseEnterDelay={0.3}>
             <button

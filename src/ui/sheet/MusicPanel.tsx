@@ -17,12 +17,34 @@ export function MusicPanel() {
   return (
     <>
       <Measured />
-      <TargetSlider target="clearance" label="Clearance under the voice" min={6} max={30} step={1} say={(value) => `${value} LU`} marks={{ [WCAG_CLEARANCE]: ' ' }} />
+      <TargetSlider
+        target="clearance"
+        label="Clearance under the voice"
+        min={6}
+        max={30}
+        step={1}
+        say={(value) => `${value} LU`}
+        marks={{ [WCAG_CLEARANCE]: ' ' }}
+      />
       <p className={styles.note} style={{ marginBottom: 8 }}>
         The mark at {WCAG_CLEARANCE} LU is what WCAG 2.2 asks of background sound.
       </p>
-      <TargetSlider target="swell" label="Where nobody speaks" min={0} max={24} step={1} say={(value) => `${value} LU under`} />
-      <TargetSlider target="pauseFrom" label="Counts as a pause from" min={1.5} max={10} step={0.5} say={(value) => `${value} s`} />
+      <TargetSlider
+        target="swell"
+        label="Where nobody speaks"
+        min={0}
+        max={24}
+        step={1}
+        say={(value) => `${value} LU under`}
+      />
+      <TargetSlider
+        target="pauseFrom"
+        label="Counts as a pause from"
+        min={1.5}
+        max={10}
+        step={0.5}
+        say={(value) => `${value} s`}
+      />
       <Pieces />
     </>
   )
@@ -32,7 +54,11 @@ function Measured() {
   const shares = useLessonState(({ mix }) => mix?.shares)
   const target = useLesson().targets.clearance
   if (!shares || shares.within === null) {
-    return <p className={styles.note} style={{ marginBottom: 10 }}>There is no music under a voice yet.</p>
+    return (
+      <p className={styles.note} style={{ marginBottom: 10 }}>
+        There is no music under a voice yet.
+      </p>
+    )
   }
   return (
     <p className={styles.measured} data-held={shares.within >= 0.98 ? 'yes' : 'no'}>
@@ -107,8 +133,21 @@ function Pieces() {
                 under steps {number(cue.step)} to {last(end)}
               </small>
             </span>
-            <Select size="small" aria-label="Starts with step" style={{ width: 130 }} value={cue.step} options={steps} onChange={(step) => edit({ name: 'moveBed', cue: cue.id, step })} />
-            <Button size="small" type="text" icon={<DeleteOutlined />} aria-label={`Take ${titleOf(cue.media)} out of the lesson`} onClick={() => edit({ name: 'removeBed', cue: cue.id })} />
+            <Select
+              size="small"
+              aria-label="Starts with step"
+              style={{ width: 130 }}
+              value={cue.step}
+              options={steps}
+              onChange={(step) => edit({ name: 'moveBed', cue: cue.id, step })}
+            />
+            <Button
+              size="small"
+              type="text"
+              icon={<DeleteOutlined />}
+              aria-label={`Take ${titleOf(cue.media)} out of the lesson`}
+              onClick={() => edit({ name: 'removeBed', cue: cue.id })}
+            />
           </li>
         ))}
       </ul>
@@ -125,7 +164,9 @@ function Pieces() {
         <Button
           size="small"
           disabled={!piece || !selected}
-          onClick={() => piece && selected && edit({ name: 'addBed', cue: { id: nanoid(10), media: piece, step: selected } })}
+          onClick={() =>
+            piece && selected && edit({ name: 'addBed', cue: { id: nanoid(10), media: piece, step: selected } })
+          }
         >
           {selected ? `Start at step ${number(selected)}` : 'Select a step'}
         </Button>

@@ -31,9 +31,17 @@ export function Playhead({ rows, geometry, scroller }: PlayheadProps) {
     move()
     return () => cancelAnimationFrame(frame)
   }, [player, rows, timeline, geometry, scroller])
-  return <div ref={mark} className={styles.playhead} style={{ height: WORDS_HEIGHT + geometry.waveHeight + BED_HEIGHT }} data-testid="playhead" />
+  return (
+    <div
+      ref={mark}
+      className={styles.playhead}
+      style={{ height: WORDS_HEIGHT + geometry.waveHeight + BED_HEIGHT }}
+      data-testid="playhead"
+    />
+  )
 }
 
 function follow(element: HTMLDivElement, y: number, lineHeight: number): void {
-  if (y < element.scrollTop || y + lineHeight > element.scrollTop + element.clientHeight) element.scrollTop = y - lineHeight / 2
+  if (y < element.scrollTop || y + lineHeight > element.scrollTop + element.clientHeight)
+    element.scrollTop = y - lineHeight / 2
 }

@@ -37,26 +37,26 @@ export const Row = memo(function Row(props: RowProps) {
   const phrases = usePhrases(passages, step, analyses)
   const lines = linesOf(end - start, geometry)
   const runs = useMemo(
-    () => wordRuns(phrases, step.script, start, geometry.lineSeconds, lines),
-    [phrases, step.script, start, geometry.lineSeconds, lines],
+    () => wordRuns(phrases, step.script, start, geometry, lines),
+    [phrases, step.script, start, geometry, lines],
   )
-  const drag = useDraggable({ id: step.id, data: { index } })
-  const drop = useDroppable({ id: step.id })
-  const comesFromAbove = ((drop.active?.data.current as { index: number } | undefined)?.index ?? index) < index
+  const { setNodeRef: dragRef, listeners } = useDraggable({ id: step.id, data: { index } })
+  const { setNodeRef: dropRef, isOver, active } = useDroppable({ id: step.id })
+  const comesFromAbove = ((active?.data.current as { index: number } | undefined)?.index ?? index) < index
   const caretAt = caret === null ? null : caret === 0 ? start : phrases[caret] ? phrases[caret].start - 0.08 : start
   return (
     <div
-      ref={drop.setNodeRef}
+      ref={dropRef}
       className={styles.row}
       role="row"
       aria-selected={selected}
       aria-label={`Step ${index + 1}, ${step.title}, ${clock(end - start)}`}
       data-step={step.id}
-      data-over={drop.isOver ? (comesFromAbove ? 'below' : 'above') : undefined}
+      data-over={isOver ? (comesFromAbove ? 'below' : 'above') : undefined}
     >
       <div
-        ref={drag.setNodeRef}
-        {...drag.listeners}
+        ref={dragRef}
+        {...listeners}
         className={styles.margin}
         onClick={(event) => props.onSelect(step.id, { add: event.ctrlKey || event.metaKey, range: event.shiftKey })}
         title="Click to select, drag to move"
@@ -86,7 +86,20 @@ interface LineProps extends RowProps {
   caretAt: number | null
 }
 
-function Line({ span, passages, analyses, mix, hasBed, bedStarts, geometry, line, lines, runs, caretAt, onCaret }: LineProps) {
+function Line({
+  span,
+  passages,
+  analyses,
+  mix,
+  hasBed,
+  bedStarts,
+  geometry,
+  line,
+  lines,
+  runs,
+  caretAt,
+  onCaret,
+}: LineProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const from = span.start + line * geometry.lineSeconds
   const to = Math.min(span.end, from + geometry.lineSeconds)
@@ -102,10 +115,10 @@ function Line({ span, passages, analyses, mix, hasBed, bedStarts, geometry, line
       <div className={styles.words} style={{ height: WORDS_HEIGHT }}>
         {runs.map((run) => (
           <button
-            key={`${run.phrase}-${run.start}`}
+            key={run.phrase}
             tabIndex={-1}
             className={styles.phrase}
-            style={{ left: x(run.start), maxWidth: Math.max(8, x(run.until) - x(run.start) - 3) }}
+            style={{ left: run.left, maxWidth: run.room }}
             title={run.text}
             onClick={() => onCaret(span.step.id, run.phrase)}
           >
@@ -120,12 +133,22 @@ function Line({ span, passages, analyses, mix, hasBed, bedStarts, geometry, line
         </span>
       )}
       {isLast && span.overrun > 0.05 && (
-        <span className={styles.overrun} style={{ left: Math.max(0, x(to) - 190), top: WORDS_HEIGHT + geometry.waveHeight - 6 }}>
+        <span
+          className={styles.overrun}
+          style={{ left: Math.max(0, x(to) - 190), top: WORDS_HEIGHT + geometry.waveHeight - 6 }}
+        >
           Words run {span.overrun.toFixed(1)} s past the picture
         </span>
       )}
-      {isLast && <span className={styles.end} style={{ left: x(to), top: WORDS_HEIGHT - 8, height: geometry.waveHeight + BED_HEIGHT }} />}
-      {caretHere && <span className={styles.caret} style={{ left: x(caretAt), height: WORDS_HEIGHT + geometry.waveHeight }} />}
+      {isLast && (
+        <span
+          className={styles.end}
+          style={{ left: x(to), top: WORDS_HEIGHT - 8, height: geometry.waveHeight + BED_HEIGHT }}
+        />
+      )}
+      {caretHere && (
+        <span className={styles.caret} style={{ left: x(caretAt), height: WORDS_HEIGHT + geometry.waveHeight }} />
+      )}
     </div>
   )
 }

@@ -13,7 +13,15 @@ import { caretTime } from './caret'
 import { passagesOf } from './usePhrases'
 import { useMeasuredWidth } from './useMeasuredWidth'
 import { useZoom } from './useZoom'
-import { geometryOf, LEFT_MARGIN, RIGHT_MARGIN, rowHeight, useSheetView, WAVE_HEIGHTS, type SheetGeometry } from './view'
+import {
+  geometryOf,
+  LEFT_MARGIN,
+  RIGHT_MARGIN,
+  rowHeight,
+  useSheetView,
+  WAVE_HEIGHTS,
+  type SheetGeometry,
+} from './view'
 import styles from './sheet.module.css'
 
 const OVERSCAN = 3
@@ -41,16 +49,33 @@ export function Score({ onHelp }: { onHelp: () => void }) {
   useEffect(() => rows.measure(), [rows, timeline, geometry])
   useZoom(scroller, rows, timeline, geometry)
 
-  const passages = useMemo(() => new Map(timeline.steps.map(({ step }) => [step.id, passagesOf(timeline, step.id)])), [timeline])
+  const passages = useMemo(
+    () => new Map(timeline.steps.map(({ step }) => [step.id, passagesOf(timeline, step.id)])),
+    [timeline],
+  )
   const bedTitles = useMemo(
-    () => new Map(lesson.bedCues.map((cue) => [cue.step, lesson.shelf.find(({ media }) => media === cue.media)?.title ?? 'Music'])),
+    () =>
+      new Map(
+        lesson.bedCues.map((cue) => [
+          cue.step,
+          lesson.shelf.find(({ media }) => media === cue.media)?.title ?? 'Music',
+        ]),
+      ),
     [lesson.bedCues, lesson.shelf],
   )
 
   const onSelect = useCallback(
     (step: string, how: { add: boolean; range: boolean }) => {
       const state = store.getState()
-      state.select(nextSelection(state.history.lesson.steps.map(({ id }) => id), state.selected, step, how), { step, phrase: 0 })
+      state.select(
+        nextSelection(
+          state.history.lesson.steps.map(({ id }) => id),
+          state.selected,
+          step,
+          how,
+        ),
+        { step, phrase: 0 },
+      )
       player.seek(caretTime(store.getState(), { step, phrase: 0 }))
     },
     [store, player],
@@ -87,12 +112,22 @@ export function Score({ onHelp }: { onHelp: () => void }) {
       <div className={styles.scroll} ref={scroller} data-testid="score">
         {timeline.steps.length === 0 && <EmptySheet />}
         <DndContext sensors={sensors} onDragEnd={onDragEnd}>
-          <div className={styles.content} style={{ height: rows.getTotalSize() }} role="table" aria-label="Steps" aria-rowcount={timeline.steps.length}>
+          <div
+            className={styles.content}
+            style={{ height: rows.getTotalSize() }}
+            role="table"
+            aria-label="Steps"
+            aria-rowcount={timeline.steps.length}
+          >
             {rows.getVirtualItems().map((item) => {
               const span = timeline.steps[item.index]
               if (!span) return null
               return (
-                <div key={item.key} className={styles.slot} style={{ transform: `translateY(${item.start}px)`, height: item.size }}>
+                <div
+                  key={item.key}
+                  className={styles.slot}
+                  style={{ transform: `translateY(${item.start}px)`, height: item.size }}
+                >
                   <Row
                     span={span}
                     passages={passages.get(span.step.id)!}
@@ -122,7 +157,9 @@ function EmptySheet() {
   return (
     <div className={styles.empty}>
       <h2>Nothing here yet</h2>
-      <p>Drop slides, recordings, narration or music anywhere on this page, or choose files. Each picture becomes a step.</p>
+      <p>
+        Drop slides, recordings, narration or music anywhere on this page, or choose files. Each picture becomes a step.
+      </p>
       <BringIn type="primary" />
     </div>
   )
@@ -153,8 +190,18 @@ function Tools({ onHelp }: { onHelp: () => void }) {
       <BringIn />
       <span className={styles.gap} />
       Scale
-      <Button size="small" icon={<MinusOutlined />} aria-label="Smaller scale" onClick={() => setScale(pixelsPerSecond / 1.25)} />
-      <Button size="small" icon={<PlusOutlined />} aria-label="Larger scale" onClick={() => setScale(pixelsPerSecond * 1.25)} />
+      <Button
+        size="small"
+        icon={<MinusOutlined />}
+        aria-label="Smaller scale"
+        onClick={() => setScale(pixelsPerSecond / 1.25)}
+      />
+      <Button
+        size="small"
+        icon={<PlusOutlined />}
+        aria-label="Larger scale"
+        onClick={() => setScale(pixelsPerSecond * 1.25)}
+      />
       <span style={{ marginLeft: 10 }}>Wave</span>
       <Segmented
         size="small"
@@ -172,7 +219,12 @@ function Tools({ onHelp }: { onHelp: () => void }) {
 
 export const inOrder = (all: readonly string[], chosen: readonly string[]) => all.filter((id) => chosen.includes(id))
 
-function nextSelection(all: readonly string[], selected: readonly string[], step: string, { add, range }: { add: boolean; range: boolean }): string[] {
+function nextSelection(
+  all: readonly string[],
+  selected: readonly string[],
+  step: string,
+  { add, range }: { add: boolean; range: boolean },
+): string[] {
   if (range && selected.length > 0) {
     const [a, b] = [all.indexOf(selected[0]!), all.indexOf(step)]
     return a <= b ? all.slice(a, b + 1) : all.slice(b, a + 1).reverse()

@@ -36,7 +36,12 @@ export function ShelfPanel() {
               </span>
               <Dropdown
                 trigger={['click']}
-                menu={{ items: [...actions(item), { key: 'describe', label: 'Title, licence and credit…', onClick: () => setDescribed(item) }] }}
+                menu={{
+                  items: [
+                    ...actions(item),
+                    { key: 'describe', label: 'Title, licence and credit…', onClick: () => setDescribed(item) },
+                  ],
+                }}
               >
                 <Button size="small">Use…</Button>
               </Dropdown>

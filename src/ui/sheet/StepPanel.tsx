@@ -30,8 +30,8 @@ export function StepPanel() {
       {spans.length === 1 && <OneStep key={spans[0]!.step.id} span={spans[0]!} />}
       {spans.length > 1 && (
         <p>
-          <b>{spans.length} steps</b>, {clock(spans.reduce((sum, { start, end }) => sum + end - start, 0))} together. Drag one of them, or press Alt with
-          an arrow key, to move them all; Delete takes them out.
+          <b>{spans.length} steps</b>, {clock(spans.reduce((sum, { start, end }) => sum + end - start, 0))} together.
+          Drag one of them, or press Alt with an arrow key, to move them all; Delete takes them out.
         </p>
       )}
       <div className={styles.actions}>
@@ -54,14 +54,21 @@ function OneStep({ span }: { span: StepSpan }) {
       </h2>
       <div className={styles.fields}>
         <label htmlFor="step-title">Title</label>
-        <CommittedText id="step-title" value={step.title} onCommit={(title) => edit({ name: 'renameStep', step: step.id, title })} />
+        <CommittedText
+          id="step-title"
+          value={step.title}
+          onCommit={(title) => edit({ name: 'renameStep', step: step.id, title })}
+        />
         <span>Picture</span>
         <span>
           <SayPicture picture={step.picture} />
         </span>
         {step.picture.kind === 'card' && (
           <div className={styles.wide}>
-            <CardLines lines={step.picture.lines} onChange={(lines) => edit({ name: 'setPicture', step: step.id, picture: { kind: 'card', lines } })} />
+            <CardLines
+              lines={step.picture.lines}
+              onChange={(lines) => edit({ name: 'setPicture', step: step.id, picture: { kind: 'card', lines } })}
+            />
           </div>
         )}
         {step.picture.kind === 'recording' && <RecordingSound step={step} picture={step.picture} />}
@@ -76,7 +83,12 @@ function OneStep({ span }: { span: StepSpan }) {
           Script
         </label>
         <div className={styles.wide}>
-          <CommittedText id="step-script" lines value={step.script} onCommit={(script) => edit({ name: 'setScript', step: step.id, script })} />
+          <CommittedText
+            id="step-script"
+            lines
+            value={step.script}
+            onCommit={(script) => edit({ name: 'setScript', step: step.id, script })}
+          />
         </div>
       </div>
     </>
@@ -87,13 +99,17 @@ function SayPicture({ picture }: { picture: Picture }) {
   const shelf = useLesson().shelf
   if (picture.kind === 'card') return 'a card'
   const title = shelf.find(({ media }) => media === picture.media)?.title ?? 'a file that is missing'
-  return picture.kind === 'still' ? `${title}, page ${picture.page}` : `${title}, ${clock(picture.from)} to ${clock(picture.to)}`
+  return picture.kind === 'still'
+    ? `${title}, page ${picture.page}`
+    : `${title}, ${clock(picture.from)} to ${clock(picture.to)}`
 }
 
 function SayVoice({ step }: { step: Step }) {
   const shelf = useLesson().shelf
   if (step.passages.length === 0) return 'nothing is said yet'
-  const titles = [...new Set(step.passages.map(({ media }) => shelf.find((item) => item.media === media)?.title ?? 'a missing file'))]
+  const titles = [
+    ...new Set(step.passages.map(({ media }) => shelf.find((item) => item.media === media)?.title ?? 'a missing file')),
+  ]
   return `${titles.join(', ')}: ${step.passages.length === 1 ? 'one passage' : `${step.passages.length} passages`}`
 }
 
@@ -117,7 +133,11 @@ function RecordingSound({ step, picture }: { step: Step; picture: Extract<Pictur
         value={picture.gain === null ? 'off' : String(picture.gain)}
         options={SOUND_LEVELS}
         onChange={(value) =>
-          store.getState().edit({ name: 'setPicture', step: step.id, picture: { ...picture, gain: value === 'off' ? null : Number(value) } })
+          store.getState().edit({
+            name: 'setPicture',
+            step: step.id,
+            picture: { ...picture, gain: value === 'off' ? null : Number(value) },
+          })
         }
       />
     </>
@@ -125,7 +145,17 @@ function RecordingSound({ step, picture }: { step: Step; picture: Extract<Pictur
 }
 
 /** A text that counts when the field is left, so that typing a sentence is one change. */
-function CommittedText({ id, value, lines = false, onCommit }: { id: string; value: string; lines?: boolean; onCommit: (value: string) => void }) {
+function CommittedText({
+  id,
+  value,
+  lines = false,
+  onCommit,
+}: {
+  id: string
+  value: string
+  lines?: boolean
+  onCommit: (value: string) => void
+}) {
   const [draft, setDraft] = useState<string | null>(null)
   const commit = () => {
     if (draft !== null && draft !== value) onCommit(draft)
@@ -133,8 +163,22 @@ function CommittedText({ id, value, lines = false, onCommit }: { id: string; val
   }
   const shown = draft ?? value
   return lines ? (
-    <Input.TextArea id={id} value={shown} maxLength={20000} autoSize={{ minRows: 3, maxRows: 10 }} onChange={(event) => setDraft(event.target.value)} onBlur={commit} />
+    <Input.TextArea
+      id={id}
+      value={shown}
+      maxLength={20000}
+      autoSize={{ minRows: 3, maxRows: 10 }}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={commit}
+    />
   ) : (
-    <Input id={id} value={shown} maxLength={200} onChange={(event) => setDraft(event.target.value)} onBlur={commit} onPressEnter={commit} />
+    <Input
+      id={id}
+      value={shown}
+      maxLength={200}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={commit}
+      onPressEnter={commit}
+    />
   )
 }

@@ -4,7 +4,14 @@ import { clamp, type Lufs, type Seconds } from '@/core/units'
 import type { MixPicture } from '@/workers/protocol'
 import { BED_HEIGHT, type SheetGeometry } from './view'
 
-const COLOURS = { graph: '#e1e9ec', voice: '#b0204f', quiet: '#d996ad', bed: '#12647a', ink: '#161d29', fault: '#b83a12' }
+const COLOURS = {
+  graph: '#e1e9ec',
+  voice: '#b0204f',
+  quiet: '#d996ad',
+  bed: '#12647a',
+  ink: '#161d29',
+  fault: '#b83a12',
+}
 /** The bed's ribbon shows this range below the voice; at its lower end it is a hair. */
 const RIBBON_RANGE = { top: -14, bottom: -42 } // LUFS
 /** A take is drawn as if its usual peaks were this high. */
@@ -19,7 +26,13 @@ export interface LineContent {
 }
 
 /** Draws one line of a row: graph lines, the voice's wave, the bed as a ribbon. `from` and `to` are lesson time. */
-export function drawLine(canvas: HTMLCanvasElement, from: Seconds, to: Seconds, content: LineContent, geometry: SheetGeometry): void {
+export function drawLine(
+  canvas: HTMLCanvasElement,
+  from: Seconds,
+  to: Seconds,
+  content: LineContent,
+  geometry: SheetGeometry,
+): void {
   const { pixelsPerSecond, waveHeight } = geometry
   const density = window.devicePixelRatio || 1
   const width = Math.max(1, Math.ceil((to - from) * pixelsPerSecond))
@@ -36,7 +49,14 @@ export function drawLine(canvas: HTMLCanvasElement, from: Seconds, to: Seconds, 
 }
 
 /** Seconds are counted from the step's own start. */
-function drawSeconds(pen: CanvasRenderingContext2D, start: Seconds, from: Seconds, to: Seconds, scale: number, height: number): void {
+function drawSeconds(
+  pen: CanvasRenderingContext2D,
+  start: Seconds,
+  from: Seconds,
+  to: Seconds,
+  scale: number,
+  height: number,
+): void {
   pen.fillStyle = COLOURS.graph
   const step = scale >= 30 ? 1 : 5
   for (let second = Math.ceil((from - start) / step) * step; second <= to - start; second += step) {
@@ -44,7 +64,13 @@ function drawSeconds(pen: CanvasRenderingContext2D, start: Seconds, from: Second
   }
 }
 
-function drawWave(pen: CanvasRenderingContext2D, from: Seconds, width: number, content: LineContent, { pixelsPerSecond, waveHeight }: SheetGeometry): void {
+function drawWave(
+  pen: CanvasRenderingContext2D,
+  from: Seconds,
+  width: number,
+  content: LineContent,
+  { pixelsPerSecond, waveHeight }: SheetGeometry,
+): void {
   const middle = waveHeight / 2
   pen.fillStyle = COLOURS.quiet
   pen.fillRect(0, middle - 0.5, width, 1)
@@ -76,7 +102,13 @@ function extremes(wave: Int8Array, from: Seconds, to: Seconds) {
 }
 
 /** Thicker is louder; the ribbon hangs in the lower part of the line. */
-function drawRibbon(pen: CanvasRenderingContext2D, from: Seconds, width: number, { bed }: MixPicture, { pixelsPerSecond, waveHeight }: SheetGeometry): void {
+function drawRibbon(
+  pen: CanvasRenderingContext2D,
+  from: Seconds,
+  width: number,
+  { bed }: MixPicture,
+  { pixelsPerSecond, waveHeight }: SheetGeometry,
+): void {
   const middle = waveHeight + BED_HEIGHT / 2 + 1
   pen.fillStyle = COLOURS.bed
   for (let x = 0; x < width; x++) {

@@ -1,29 +1,65 @@
 import { wordsOf, type Phrase } from '@/core/narration/phrases'
 import type { Seconds } from '@/core/units'
+import type { SheetGeometry } from './view'
 
-/** A run of words that begins in one line, where it stands and how much room it has. */
+/** The words of one phrase in one line, in pixels from the line's left end. */
 export interface WordRun {
   phrase: number
   text: string
-  start: Seconds
-  /** Where the next run begins, or the line ends. */
-  until: Seconds
+  left: number
+  /** What is wider than this is cut off with dots. */
+  room: number
 }
 
-/** Spreads a step's phrases over its lines; a phrase that crosses a line's end goes on in the next line. */
-export function wordRuns(phrases: readonly Phrase[], script: string, stepStart: Seconds, lineSeconds: Seconds, lines: number): WordRun[][] {
+const FONT = "13px 'Atkinson Hyperlegible Next', sans-serif"
+const BETWEEN = 8
+/** Words may stand so much later than they are said, so that their neighbours stay whole. */
+const MOST_DRIFT = 90
+
+/**
+ * Words at their times, as far as there is room. Print is often wider than speech is long: a phrase then pushes the
+ * next one on a little, and words that would run over a line's end go on in the next line.
+ */
+export function wordRuns(
+  phrases: readonly Phrase[],
+  script: string,
+  stepStart: Seconds,
+  geometry: SheetGeometry,
+  lines: number,
+): WordRun[][] {
+  const width = geometry.lineSeconds * geometry.pixelsPerSecond
   const perLine: WordRun[][] = Array.from({ length: lines }, () => [])
+  // Where the next word may begin at the earliest, counted over all lines as if they were one.
+  let free = 0
   phrases.forEach((phrase, index) => {
+    let run: WordRun | undefined
     for (const word of wordsOf(phrase, script)) {
-      const line = Math.min(lines - 1, Math.max(0, Math.floor((word.start - stepStart) / lineSeconds)))
-      const last = perLine[line]!.at(-1)
-      if (last?.phrase === index) last.text += ` ${word.text}`
-      else perLine[line]!.push({ phrase: index, text: word.text, start: word.start, until: 0 })
+      const wanted = (word.start - stepStart) * geometry.pixelsPerSecond
+      let at = run ? free : Math.max(wanted, Math.min(free, wanted + MOST_DRIFT))
+      const size = textWidth(run ? ` ${word.text}` : word.text)
+      const end = (Math.floor(at / width) + 1) * width
+      const overruns = at + size > end && at % width > 0 && end < lines * width
+      if (overruns) at = end
+      if (!run || overruns) {
+        const line = Math.min(lines - 1, Math.floor(at / width + 1e-6))
+        run = { phrase: index, text: word.text, left: at - line * width, room: 0 }
+        perLine[line]!.push(run)
+      } else run.text += ` ${word.text}`
+      free = at + size
     }
+    free += BETWEEN
   })
-  perLine.forEach((runs, line) => {
-    const end = stepStart + (line + 1) * lineSeconds
-    runs.forEach((run, i) => (run.until = runs[i + 1]?.start ?? end))
-  })
+  for (const runs of perLine)
+    runs.forEach((run, i) => (run.room = Math.max(10, (runs[i + 1]?.left ?? width) - run.left - 4)))
   return perLine
+}
+
+let pen: CanvasRenderingContext2D | null = null
+
+function textWidth(text: string): number {
+  if (!pen) {
+    pen = document.createElement('canvas').getContext('2d')!
+    pen.font = FONT
+  }
+  return pen.measureText(text).width
 }

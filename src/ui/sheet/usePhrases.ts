@@ -15,6 +15,10 @@ export const speechIn = (analyses: ReadonlyMap<string, Analysis>) => (media: str
 export const passagesOf = (timeline: Timeline, step: string): PassageSpan[] =>
   timeline.passages.filter((span) => span.step.id === step)
 
-export function usePhrases(passages: readonly PassageSpan[], step: Step, analyses: ReadonlyMap<string, Analysis>): Phrase[] {
+export function usePhrases(
+  passages: readonly PassageSpan[],
+  step: Step,
+  analyses: ReadonlyMap<string, Analysis>,
+): Phrase[] {
   return useMemo(() => phrasesOf(passages, step.script, speechIn(analyses)), [passages, step.script, analyses])
 }

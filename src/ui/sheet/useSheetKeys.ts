@@ -44,7 +44,11 @@ export function useSheetKeys(showHelp: () => void): void {
     state().select([caret.step], caret)
     player.seek(caretTime(state(), caret))
   }
-  const chosen = () => inOrder(state().history.lesson.steps.map(({ id }) => id), state().selected)
+  const chosen = () =>
+    inOrder(
+      state().history.lesson.steps.map(({ id }) => id),
+      state().selected,
+    )
 
   const actions: Record<string, () => void> = {
     space: () => (player.isPlaying() ? player.pause() : void player.play(player.position())),
@@ -69,7 +73,8 @@ export function useSheetKeys(showHelp: () => void): void {
     backspace: () => {
       const caret = state().caret
       if (!caret) return
-      if (caret.phrase > 0) return void message.info('Backspace joins at the start of a step. Press Home-wards with ← first.')
+      if (caret.phrase > 0)
+        return void message.info('Backspace joins at the start of a step. Press Home-wards with ← first.')
       const before = moveByStep(state(), -1, true)
       if (state().edit({ name: 'joinStep', step: caret.step })) go(before)
     },
@@ -83,7 +88,10 @@ export function useSheetKeys(showHelp: () => void): void {
         passages: lesson.steps.find(({ id }) => id === of)!.passages.map(() => nanoid(10)),
       }))
       if (copies.length > 0 && state().edit({ name: 'duplicateSteps', copies })) {
-        state().select(copies.map(({ id }) => id), { step: copies[0]!.id, phrase: 0 })
+        state().select(
+          copies.map(({ id }) => id),
+          { step: copies[0]!.id, phrase: 0 },
+        )
       }
     },
     'mod+a': () => state().select(state().history.lesson.steps.map(({ id }) => id)),
@@ -135,10 +143,16 @@ export function useSheetKeys(showHelp: () => void): void {
     },
     { useKey: false },
   )
-  useHotkeys('?, +, -', (event) => actions[event.key === '?' ? 'question' : event.key === '+' ? 'plus' : 'minus']!(), { useKey: true })
+  useHotkeys('?, +, -', (event) => actions[event.key === '?' ? 'question' : event.key === '+' ? 'plus' : 'minus']!(), {
+    useKey: true,
+  })
 }
 
 function isOperated(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false
-  return target.closest('button, a, [role="slider"], [role="tab"], [role="menuitem"], [role="radio"], .ant-modal, .ant-popover') !== null
+  return (
+    target.closest(
+      'button, a, [role="slider"], [role="tab"], [role="menuitem"], [role="radio"], .ant-modal, .ant-popover',
+    ) !== null
+  )
 }

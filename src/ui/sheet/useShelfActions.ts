@@ -19,14 +19,20 @@ export type ShelfAction = {
 export function useShelfActions(): (item: ShelfItem) => ShelfAction[] {
   const { store } = useDesk()
   const media = useLessonState((state) => state.media)
-  const number = useLessonState(({ history, selected }) => history.lesson.steps.findIndex(({ id }) => id === selected[0]) + 1)
+  const number = useLessonState(
+    ({ history, selected }) => history.lesson.steps.findIndex(({ id }) => id === selected[0]) + 1,
+  )
   const apply = (edits: Edit[]) => edits.length > 0 && store.getState().edit(...edits)
   return (item) => {
     const info = media.get(item.media)
     const state = store.getState()
     const items: ShelfAction[] = []
     if (info && picturesOf(info).length > 0) {
-      items.push({ key: 'steps', label: number > 0 ? `Add as steps after step ${number}` : 'Add as steps', onClick: () => apply(asSteps(state, [info])) })
+      items.push({
+        key: 'steps',
+        label: number > 0 ? `Add as steps after step ${number}` : 'Add as steps',
+        onClick: () => apply(asSteps(state, [info])),
+      })
     }
     if (info && info.channels > 0 && number > 0) {
       items.push(
@@ -34,7 +40,15 @@ export function useShelfActions(): (item: ShelfItem) => ShelfAction[] {
         { key: 'music', label: `Music from step ${number} on`, onClick: () => apply(asMusic(state, info)) },
       )
     }
-    return [...items, { key: 'off', label: 'Take off the shelf', danger: true, onClick: () => apply([{ name: 'takeOffShelf', media: item.media }]) }]
+    return [
+      ...items,
+      {
+        key: 'off',
+        label: 'Take off the shelf',
+        danger: true,
+        onClick: () => apply([{ name: 'takeOffShelf', media: item.media }]),
+      },
+    ]
   }
 }
 
@@ -42,7 +56,9 @@ export function useShelfActions(): (item: ShelfItem) => ShelfAction[] {
 export function asSteps({ history: { lesson }, selected }: LessonState, infos: readonly MediaInfo[]): Edit[] {
   const last = lesson.steps.findLastIndex(({ id }) => selected.includes(id))
   const before = last < 0 ? null : (lesson.steps[last + 1]?.id ?? null)
-  const steps = infos.flatMap((info) => picturesOf(info).map(({ title, picture }) => newStep(nanoid(10), title, picture)))
+  const steps = infos.flatMap((info) =>
+    picturesOf(info).map(({ title, picture }) => newStep(nanoid(10), title, picture)),
+  )
   return steps.length > 0 ? [{ name: 'addSteps', before, steps }] : []
 }
 

@@ -9,7 +9,12 @@ import { LEFT_MARGIN, ROW_TOP, useSheetView, type SheetGeometry } from './view'
 export type RowList = Virtualizer<HTMLDivElement, Element>
 
 /** Where a moment of the lesson lies in the scrolled content, in pixels. */
-export function placeOf(time: Seconds, rows: RowList, timeline: Timeline, geometry: SheetGeometry): { x: number; y: number } | null {
+export function placeOf(
+  time: Seconds,
+  rows: RowList,
+  timeline: Timeline,
+  geometry: SheetGeometry,
+): { x: number; y: number } | null {
   const index = timeline.steps.findLastIndex(({ start }) => start <= time)
   const span = timeline.steps[index]
   const row = rows.measurementsCache[index]
@@ -33,7 +38,12 @@ function timeAt(x: number, y: number, rows: RowList, timeline: Timeline, geometr
 }
 
 /** Ctrl and wheel change the scale; the moment under the pointer stays at its height in the window. */
-export function useZoom(scroller: RefObject<HTMLDivElement | null>, rows: RowList, timeline: Timeline, geometry: SheetGeometry): void {
+export function useZoom(
+  scroller: RefObject<HTMLDivElement | null>,
+  rows: RowList,
+  timeline: Timeline,
+  geometry: SheetGeometry,
+): void {
   const anchor = useRef<{ time: Seconds; offset: number } | null>(null)
 
   useEffect(() => {
@@ -43,7 +53,13 @@ export function useZoom(scroller: RefObject<HTMLDivElement | null>, rows: RowLis
       if (!event.ctrlKey && !event.metaKey) return
       event.preventDefault()
       const box = element.getBoundingClientRect()
-      const time = timeAt(event.clientX - box.left, event.clientY - box.top + element.scrollTop, rows, timeline, geometry)
+      const time = timeAt(
+        event.clientX - box.left,
+        event.clientY - box.top + element.scrollTop,
+        rows,
+        timeline,
+        geometry,
+      )
       anchor.current = time === null ? null : { time, offset: event.clientY - box.top }
       const { pixelsPerSecond, setScale } = useSheetView.getState()
       setScale(pixelsPerSecond * Math.exp(-event.deltaY * 0.002))
@@ -58,6 +74,6 @@ export function useZoom(scroller: RefObject<HTMLDivElement | null>, rows: RowLis
     anchor.current = null
     rows.measure()
     const place = placeOf(held.time, rows, timeline, geometry)
-    if (place) scroller.current.scrollTop = place.y + geometry.lineHeight / 2 - held.offset
+    if (place) scroller.current.scrollTo({ top: place.y + geometry.lineHeight / 2 - held.offset })
   }, [scroller, rows, timeline, geometry])
 }

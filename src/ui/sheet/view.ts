@@ -24,7 +24,7 @@ export const BED_HEIGHT = 30
 const ROW_PADDING = 10
 export const LEAST_ROW = 104
 export const LEFT_MARGIN = 148
-export const RIGHT_MARGIN = 92
+export const RIGHT_MARGIN = 104
 
 /** Sizes of the sheet in pixels that follow from the view and the window. */
 export interface SheetGeometry {

@@ -28,7 +28,12 @@ export interface UploadEvents {
 }
 
 /** Sends a file in pieces; after a lost connection or a reloaded page it goes on where it stopped. */
-export function startUpload(file: File, purpose: UploadPurpose, course: string | null, events: UploadEvents): () => void {
+export function startUpload(
+  file: File,
+  purpose: UploadPurpose,
+  course: string | null,
+  events: UploadEvents,
+): () => void {
   const upload = new Upload(file, {
     endpoint: '/api/uploads',
     retryDelays: RETRY_AFTER,
@@ -47,6 +52,7 @@ export function startUpload(file: File, purpose: UploadPurpose, course: string |
 }
 
 function sentenceFor(error: Error, name: string): string {
-  if (/413|exceed|too large|max/i.test(error.message)) return `This file is larger than this server takes: ${name}. Split it, or save it smaller.`
+  if (/413|exceed|too large|max/i.test(error.message))
+    return `This file is larger than this server takes: ${name}. Split it, or save it smaller.`
   return `The connection was lost while sending ${name}. Check that the server is running, then drop the file again; it goes on where it stopped.`
 }

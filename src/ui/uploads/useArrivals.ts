@@ -38,20 +38,20 @@ export function useArrivals(onDone?: (arrival: Arrival) => void) {
     })
   }, [])
 
-  const waiting = arrivals.filter(({ id, status }) => id && status?.state !== 'done' && status?.state !== 'failed').map(({ id }) => id!)
-  const { data } = useQuery({
+  const waiting = arrivals
+    .filter(({ id, status }) => id && status?.state !== 'done' && status?.state !== 'failed')
+    .map(({ id }) => id!)
+  useQuery({
     queryKey: ['imports', waiting],
-    queryFn: () => call<ImportStatus[]>(`/api/imports?${waiting.map((id) => `id=${id}`).join('&')}`),
+    queryFn: async () => {
+      const statuses = await call<ImportStatus[]>(`/api/imports?${waiting.map((id) => `id=${id}`).join('&')}`)
+      setArrivals((all) => all.map((one) => withStatus(one, statuses)))
+      return statuses
+    },
     enabled: waiting.length > 0,
     refetchInterval: 400,
+    gcTime: 0,
   })
-  useEffect(() => {
-    for (const status of data ?? []) {
-      setArrivals((all) =>
-        all.map((one) => (one.id === status.id ? { ...one, status, error: status.state === 'failed' ? status.error : one.error } : one)),
-      )
-    }
-  }, [data])
 
   useEffect(() => {
     for (const arrival of arrivals) {
@@ -64,10 +64,16 @@ export function useArrivals(onDone?: (arrival: Arrival) => void) {
   return { arrivals, add, drop }
 }
 
+function withStatus(arrival: Arrival, statuses: readonly ImportStatus[]): Arrival {
+  const status = statuses.find(({ id }) => id === arrival.id)
+  return status ? { ...arrival, status, error: status.error ?? arrival.error } : arrival
+}
+
 export const isDone = (arrival: Arrival) => arrival.status?.state === 'done'
 
 /** One figure for both parts of the way: bytes, then import. */
-export const shareOf = ({ sent, status }: Arrival) => sent * 0.5 + (status?.state === 'done' ? 0.5 : (status?.progress ?? 0) * 0.5)
+export const shareOf = ({ sent, status }: Arrival) =>
+  sent * 0.5 + (status?.state === 'done' ? 0.5 : (status?.progress ?? 0) * 0.5)
 
 export function sayState({ id, error, status, sent }: Arrival): string {
   if (error) return error

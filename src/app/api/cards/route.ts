@@ -3,7 +3,10 @@ import { route } from '../answer'
 
 /** A card's picture: `?line=Title&line=Second+line`. */
 export const GET = route(async (request) => {
-  const lines = new URL(request.url).searchParams.getAll('line').slice(0, 6).map((line) => line.slice(0, 200))
+  const lines = new URL(request.url).searchParams
+    .getAll('line')
+    .slice(0, 6)
+    .map((line) => line.slice(0, 200))
   return new Response(drawCard(lines), {
     headers: { 'content-type': 'image/svg+xml', 'cache-control': 'public, max-age=86400' },
   })

@@ -28,7 +28,10 @@ export const POST = route(async (request) => {
     pictures: await infos(pictures),
     music: await infos(music),
     voices: await Promise.all(
-      voices.map(async (hash) => ({ media: await store.info(hash), speech: takeSpeech((await store.analysis(hash))!) })),
+      voices.map(async (hash) => ({
+        media: await store.info(hash),
+        speech: takeSpeech((await store.analysis(hash))!),
+      })),
     ),
   }
   const isEmpty = pictures.length + voices.length + music.length === 0

@@ -10,7 +10,13 @@ import { LessonDesk } from '@/ui/lesson/LessonDesk'
 export const dynamic = 'force-dynamic'
 
 /** All views of a lesson share one open document and one player. */
-export default async function LessonLayout({ params, children }: { params: Promise<{ id: string }>; children: ReactNode }) {
+export default async function LessonLayout({
+  params,
+  children,
+}: {
+  params: Promise<{ id: string }>
+  children: ReactNode
+}) {
   const { id } = await params
   const found = await findLesson(id)
   if (!found) notFound()

@@ -22,7 +22,12 @@ async function openServer(): Promise<Server> {
     namingFunction: () => nanoid(16),
     async onUploadFinish(_request, { id, metadata }) {
       const purpose = metadata?.purpose === 'archive' ? 'archive' : 'media'
-      await createImport({ id, name: metadata?.filename || 'a file without a name', purpose, courseId: metadata?.course || null })
+      await createImport({
+        id,
+        name: metadata?.filename || 'a file without a name',
+        purpose,
+        courseId: metadata?.course || null,
+      })
       await sendJob('import', id)
       return {}
     },
