@@ -52,6 +52,35 @@ export const startServer = (env) =>
   start('server', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', env.PORT], env)
 export const startWorker = (env) => start('worker', ['dist/worker.mjs'], env)
 
+/** A worker that is started again when it dies: another one then takes over its jobs. */
+export function keepWorker(env) {
+  let stopping = false
+  let worker = startWorker(env)
+  const ended = (async () => {
+    for (let starts = 0; starts < MOST_RESTARTS; starts++) {
+      await worker.ended
+      if (stopping) return
+      console.error(`The worker ended by itself and is started again.\n${worker.output()}`)
+      await new Promise((resolve) => setTimeout(resolve, 1000))
+      if (!stopping) worker = startWorker(env)
+    }
+  })()
+  return {
+    get pid() {
+      return worker.pid
+    },
+    ended,
+    output: () => worker.output(),
+    isRunning: () => worker.isRunning(),
+    kill: (signal) => {
+      stopping = true
+      return worker.kill(signal)
+    },
+  }
+}
+
+const MOST_RESTARTS = 20
+
 /** Starts a process in the background. What it prints is kept, so that it can be shown when it dies early. */
 function start(name, args, env) {
   const child = spawn('node', args, { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'pipe'] })

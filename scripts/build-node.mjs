@@ -27,7 +27,7 @@ await Promise.all([
     entryPoints: {
       'yarn-step': 'src/cli/main.ts',
       worker: 'src/jobs/worker.ts',
-      migrate: 'src/db/migrate.ts',
+      prepare: 'src/jobs/prepare.ts',
       'load-demo': 'src/demo/load.ts',
       bench: 'src/bench/main.ts',
     },

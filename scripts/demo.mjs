@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { buildIfNeeded, environment, ROOT, runStep, startServer, startWorker, waitForServer } from './application.mjs'
+import { buildIfNeeded, environment, ROOT, runStep, keepWorker, startServer, waitForServer } from './application.mjs'
 import { freePort, startPostgres } from './postgres.mjs'
 
 /** Starts everything on this machine, loads the demo course and serves it until Ctrl-C. */
@@ -49,11 +49,11 @@ async function main() {
   try {
     buildIfNeeded()
     const env = environment({ databaseUrl: postgres.url, data, port })
-    runStep('migrate', env)
+    runStep('prepare', env)
     runStep('load-demo', env)
     if (stopping) return
     const server = startServer(env)
-    children.push(server, startWorker(env))
+    children.push(server, keepWorker(env))
     writeRun({ demo: process.pid, port, children: children.map(({ pid }) => pid) })
     await waitForServer(server, port)
     console.log(

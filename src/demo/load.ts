@@ -4,7 +4,6 @@ import { join } from 'node:path'
 import { createCourse } from '@/db/courses'
 import { createLesson, findLesson } from '@/db/lessons'
 import { pool } from '@/db/client'
-import { prepareQueues } from '@/jobs/queue'
 import { mediaStore } from '@/jobs/places'
 import { readArchive } from '@/media/archive'
 import { dataFolder } from '@/media/settings'
@@ -16,7 +15,6 @@ import { makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
 const COURSE = { id: 'coastal', title: 'Coastal Skipper Basics' }
 const LESSON = 'tide-table'
 
-await prepareQueues()
 const made = await madeDemo()
 await createCourse(COURSE.title, COURSE.id)
 if (!(await findLesson(LESSON))) {

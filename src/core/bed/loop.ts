@@ -51,6 +51,15 @@ export function layBed(piece: Analysis, length: Seconds): BedRun[] {
  * starts in its first part, the pair around which level and colour run most alike.
  */
 export function findLoop(piece: Analysis): LoopPoints {
+  let found = loops.get(piece)
+  if (!found) loops.set(piece, (found = searchLoop(piece)))
+  return found
+}
+
+/** Kept, since an analysis never changes and the search takes a moment. */
+const loops = new WeakMap<Analysis, LoopPoints>()
+
+function searchLoop(piece: Analysis): LoopPoints {
   const length = soundingEnd(piece)
   const margin = Math.min(CROSSFADE / 2, length / 8)
   if (length < 6) return { start: margin, end: length - margin }

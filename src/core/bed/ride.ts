@@ -1,7 +1,7 @@
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { energyOf, integratedLoudness, loudnessOf } from '@/core/measure/loudness'
 import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
-import { clamp, type Decibels, type Hertz, type LoudnessUnits, type Lufs, type Seconds } from '@/core/units'
+import { clamp, toFactor, type Decibels, type Hertz, type LoudnessUnits, type Lufs, type Seconds } from '@/core/units'
 import { tautString } from './tautString'
 
 /** Gain in dB, one value every 1 / RIDE_RATE seconds, linear between. */
@@ -22,9 +22,12 @@ const MAX_GAIN: Decibels = 12
 const MIN_GAIN: Decibels = -60
 /** A bed below this has nothing to ride. */
 const BED_SILENCE: Lufs = -65
-const SLOPE: Decibels = 11 // dB a second; smoothing takes a little more off
-const TUBE = { louder: 1.5, softer: 2, onset: 0.5, swell: 1 }
-const ONSET = { before: 0.5, after: 0.2 }
+const SLOPE: Decibels = 9.3 // dB a second
+const TUBE = { louder: 1.1, softer: 1.6, onset: 0.5, swell: 1 }
+const ONSET = { before: 0.5, after: 0.4 }
+/** The bed is measured over so much to each side; where a voice sets in, over less. */
+const BED_REACH: Seconds = 0.6
+const ONSET_REACH: Seconds = 0.2
 const PASSES = 3
 
 /** What the ride wants at one point, and how far it may be off. Infinite bounds say 'no matter'. */
@@ -60,7 +63,9 @@ export function rideBed(
 
   const voiceCurve = sentenceLevels(voice, sentences, count)
   const pauses = pausesBetween(sentences, targets.pauseFrom, count)
-  const bedCurve = hannLevels(bed, count)
+  const bedCurve = hannLevels(bed, count, BED_REACH)
+  const onsets = onsetsAfter(pauses, sentences)
+  raiseAtOnsets(bedCurve, hannLevels(bed, count, ONSET_REACH), onsets)
   const wanted = Float64Array.from({ length: count }, (_, i) =>
     bedCurve[i]! < BED_SILENCE ? NaN : Math.min(MAX_GAIN, voiceCurve[i]! - targets.clearance - bedCurve[i]!),
   )
@@ -70,18 +75,26 @@ export function rideBed(
   for (let pass = 0; ; pass++) {
     gain = smoothed(tautString(...edges(tubeAround(wanted, swell, sentences, pauses))))
     if (pass === PASSES) return Float32Array.from(gain)
-    correct(wanted, voiceCurve, applyGain(bed, gain), sentences, targets.clearance)
+    const safe = wanted.slice()
+    correct(wanted, gain, voiceCurve, applyGain(bed, gain), sentences, targets.clearance)
+    // What is soft over three seconds may still be loud on the first word.
+    for (const { start, end } of onsets) {
+      for (let i = start; i < Math.min(end, count); i++) wanted[i] = Math.min(wanted[i]!, safe[i]!)
+    }
   }
 }
 
 /** Gated loudness of what is spoken, pauses left out; null where nothing is. */
 export function spokenLoudness(voice: LoudnessTrack, speech: readonly SpeechSegment[]): Lufs | null {
-  const spoken = speech.flatMap(({ start, end }) => [...voice.subarray(Math.round(start / HOP), Math.round(end / HOP))])
-  const track = Float32Array.from(spoken)
-  const integrated = integratedLoudness(track)
-  if (integrated !== null || track.length === 0) return integrated
-  const mean = track.reduce((sum, value) => sum + value, 0) / track.length
-  return mean > 0 ? loudnessOf(mean) : null
+  const parts = speech.map(({ start, end }) => voice.subarray(Math.round(start / HOP), Math.round(end / HOP)))
+  const spoken = new Float32Array(parts.reduce((sum, part) => sum + part.length, 0))
+  let at = 0
+  for (const part of parts) {
+    spoken.set(part, at)
+    at += part.length
+  }
+  const mean = meanEnergy(spoken, 0, spoken.length)
+  return integratedLoudness(spoken) ?? (mean > 0 ? loudnessOf(mean) : null)
 }
 
 const toStretches = (segments: readonly SpeechSegment[], count: number): Stretch[] =>
@@ -90,36 +103,35 @@ const toStretches = (segments: readonly SpeechSegment[], count: number): Stretch
     .filter(({ start, end }) => end > start)
 
 /**
- * The voice's loudness over 3 s, never reaching across a sentence's edge and gated at -10 LU, so that a pause
- * for breath does not make it softer. Between sentences the levels of the two sides are joined by a line.
+ * The voice's loudness over 3 s, never reaching across a sentence's edge: the very measure by which the finished mix
+ * is judged. Between sentences the levels of the two sides are joined by a line.
  */
 function sentenceLevels(voice: LoudnessTrack, sentences: Stretch[], count: number): Float64Array {
   const levels = new Float64Array(count).fill(NaN)
-  const reach = Math.round(1.5 / STEP)
+  const energy = sentenceEnergies(voice)
   for (const { start, end } of sentences) {
-    for (let i = start; i < end; i++) {
-      const from = Math.max(start, i - reach)
-      const to = Math.min(end, i + reach)
-      levels[i] = gatedLevel(voice, from * HOPS, to * HOPS)
-    }
+    for (let i = start; i < end; i++) levels[i] = loudnessOf(Math.max(1e-12, energy(i, start, end)))
   }
   return filledBetween(levels)
 }
 
-function gatedLevel(track: LoudnessTrack, from: number, to: number): Lufs {
-  const mean = meanEnergy(track, from, to, 0)
-  return loudnessOf(Math.max(1e-12, meanEnergy(track, from, to, mean / 10)))
+/** Mean energy over 3 s around a point, as far as they lie within a sentence. */
+function sentenceEnergies(track: LoudnessTrack): (point: number, start: number, end: number) => number {
+  const sums = new Float64Array(track.length + 1)
+  for (let h = 0; h < track.length; h++) sums[h + 1] = sums[h]! + track[h]!
+  const reach = Math.round(1.5 / STEP)
+  return (point, start, end) => {
+    const from = Math.min(track.length, Math.max(start, point - reach) * HOPS)
+    const to = Math.min(track.length, Math.min(end, point + reach) * HOPS)
+    return to > from ? (sums[to]! - sums[from]!) / (to - from) : 0
+  }
 }
 
-function meanEnergy(track: LoudnessTrack, from: number, to: number, above: number): number {
+function meanEnergy(track: LoudnessTrack, from: number, to: number): number {
+  const end = Math.min(to, track.length)
   let sum = 0
-  let count = 0
-  for (let h = from; h < Math.min(to, track.length); h++) {
-    if (track[h]! < above) continue
-    sum += track[h]!
-    count++
-  }
-  return count > 0 ? sum / count : 0
+  for (let h = from; h < end; h++) sum += track[h]!
+  return end > from ? sum / (end - from) : 0
 }
 
 /** Replaces NaN between two values by a line, before the first and after the last by them. */
@@ -136,10 +148,10 @@ function filledBetween(values: Float64Array): Float64Array {
   return values
 }
 
-/** The bed's loudness under a Hann window of 2.5 s. */
-function hannLevels(bed: LoudnessTrack, count: number): Float64Array {
-  const perStep = Float64Array.from({ length: count }, (_, i) => meanEnergy(bed, i * HOPS, (i + 1) * HOPS, 0))
-  return hannMean(perStep, 1.25).map((energy) => loudnessOf(Math.max(1e-12, energy)))
+/** The bed's loudness under a Hann window that reaches so far to each side. */
+function hannLevels(bed: LoudnessTrack, count: number, reach: Seconds): Float64Array {
+  const perStep = Float64Array.from({ length: count }, (_, i) => meanEnergy(bed, i * HOPS, (i + 1) * HOPS))
+  return hannMean(perStep, reach).map((energy) => loudnessOf(Math.max(1e-12, energy)))
 }
 
 /** Weighted mean over `reach` seconds to each side; what lies outside the track is left out of the mean. */
@@ -149,16 +161,21 @@ function hannMean(values: Float64Array, reach: Seconds): Float64Array {
     { length: 2 * side + 1 },
     (_, k) => 1 + Math.cos((Math.PI * (k - side)) / (side + 1)),
   )
-  return Float64Array.from(values, (_, i) => {
+  const whole = weights.reduce((sum, weight) => sum + weight, 0)
+  const means = new Float64Array(values.length)
+  for (let i = 0; i < values.length; i++) {
+    const first = Math.max(0, i - side)
+    const last = Math.min(values.length - 1, i + side)
     let sum = 0
-    let weight = 0
-    for (let k = Math.max(0, i - side); k <= Math.min(values.length - 1, i + side); k++) {
-      const w = weights[k - i + side]!
-      sum += w * values[k]!
-      weight += w
+    for (let k = first; k <= last; k++) sum += weights[k - i + side]! * values[k]!
+    let weight = whole
+    if (last - first < 2 * side) {
+      weight = 0
+      for (let k = first; k <= last; k++) weight += weights[k - i + side]!
     }
-    return sum / weight
-  })
+    means[i] = sum / weight
+  }
+  return means
 }
 
 /** Pauses long enough to swell in, also before the first and after the last word. */
@@ -168,6 +185,20 @@ function pausesBetween(sentences: Stretch[], pauseFrom: Seconds, count: number):
   return starts
     .map((start, i) => ({ start, end: ends[i]! }))
     .filter(({ start, end }) => (end - start) * STEP >= pauseFrom - STEP)
+}
+
+/** The moments around the first word after a long pause. */
+function onsetsAfter(pauses: readonly Stretch[], sentences: readonly Stretch[]): Stretch[] {
+  return sentences
+    .filter(({ start }) => pauses.some((pause) => pause.end === start && pause.end > pause.start))
+    .map(({ start }) => ({ start: Math.max(0, start - Math.round(ONSET.before / STEP)), end: start + Math.round(ONSET.after / STEP) }))
+}
+
+/** A drum stroke on the first word would mask it, however soft the bed is on average. */
+function raiseAtOnsets(level: Float64Array, momentary: Float64Array, onsets: readonly Stretch[]): void {
+  for (const { start, end } of onsets) {
+    for (let i = start; i < Math.min(end, level.length); i++) level[i] = Math.max(level[i]!, momentary[i]!)
+  }
 }
 
 function tubeAround(wanted: Float64Array, swell: Float64Array, sentences: Stretch[], pauses: Stretch[]): Tube {
@@ -187,12 +218,9 @@ function tubeAround(wanted: Float64Array, swell: Float64Array, sentences: Stretc
     for (let i = start; i < end; i++) set(i, wanted[i]!, TUBE.softer, TUBE.louder)
   }
   // After a long pause the bed is down before the voice sets in.
-  const onsets = sentences.filter(({ start }) => start > 0 && pauses.some((pause) => pause.end === start))
-  for (const { start } of onsets) {
-    const to = Math.min(count, start + Math.round(ONSET.after / STEP))
-    for (let i = Math.max(0, start - Math.round(ONSET.before / STEP)); i < to; i++) {
-      set(i, wanted[Math.max(i, start)]!, TUBE.onset, TUBE.onset)
-    }
+  for (const { start, end } of onsetsAfter(pauses, sentences)) {
+    const first = start + Math.round(ONSET.before / STEP)
+    for (let i = start; i < Math.min(count, end); i++) set(i, wanted[Math.max(i, first)]!, TUBE.onset, TUBE.onset)
   }
   tube.lower.forEach((value, i) => (tube.lower[i] = Math.max(MIN_GAIN, value)))
   return tube
@@ -214,32 +242,41 @@ function limitSlope(edge: Float64Array, bounded: (value: number, neighbour: numb
 
 const smoothed = (gain: Float64Array) => hannMean(gain, 0.25)
 
-/** Measures what the gain achieves, over 3 s inside one sentence, and shifts the wish by most of the error. */
+/**
+ * Measures what the gain achieves, over 3 s inside one sentence, and shifts the wish by most of the error. Where the
+ * gain was off the wish on purpose, within its tube, that is no error.
+ */
 function correct(
   wanted: Float64Array,
+  gain: Float64Array,
   voiceCurve: Float64Array,
   ridden: LoudnessTrack,
   sentences: Stretch[],
   clearance: LoudnessUnits,
 ): void {
-  const sums = new Float64Array(ridden.length + 1)
-  ridden.forEach((energy, h) => (sums[h + 1] = sums[h]! + energy))
-  const reach = Math.round(1.5 / STEP)
+  const energy = sentenceEnergies(ridden)
   for (const { start, end } of sentences) {
     for (let i = start; i < end; i++) {
-      const from = Math.min(ridden.length, Math.max(start, i - reach) * HOPS)
-      const to = Math.min(ridden.length, Math.min(end, i + reach) * HOPS)
-      const under = to > from ? (sums[to]! - sums[from]!) / (to - from) : 0
+      const under = energy(i, start, end)
       if (under < energyOf(-90)) continue
-      const error = clamp(voiceCurve[i]! - loudnessOf(under) - clearance, -6, 6)
+      const meant = clearance - (gain[i]! - wanted[i]!)
+      const error = clamp(voiceCurve[i]! - loudnessOf(under) - meant, -6, 6)
       wanted[i] = Math.min(MAX_GAIN, wanted[i]! + 0.8 * error)
     }
   }
 }
 
-/** Energies of a bed after its gain. */
+/** Energies of a bed after its gain. As in the renderer, the factor runs straight between the gain's points. */
 export function applyGain(bed: LoudnessTrack, gain: ArrayLike<number>): LoudnessTrack {
-  return bed.map((energy, h) => energy * 10 ** (gainAt(gain, h * HOP) / 10))
+  const factors = Float64Array.from(gain, toFactor)
+  const out = new Float32Array(bed.length)
+  for (let i = 0, h = 0; h < bed.length; i++) {
+    const factor = factors[Math.min(i, factors.length - 1)]!
+    const slope = ((factors[Math.min(i + 1, factors.length - 1)] ?? factor) - factor) / HOPS
+    const end = Math.min(bed.length, (i + 1) * HOPS)
+    for (let k = 0; h < end; h++, k++) out[h] = bed[h]! * (factor + slope * k) ** 2
+  }
+  return out
 }
 
 export function gainAt(gain: ArrayLike<number>, time: Seconds): Decibels {

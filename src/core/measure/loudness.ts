@@ -23,20 +23,20 @@ export function reportLoudness(track: LoudnessTrack): LoudnessReport {
   return {
     integrated: integratedLoudness(track),
     range: loudnessRange(track),
-    maxMomentary: loudest(windowMeans(track, MOMENTARY)),
-    maxShortTerm: loudest(windowMeans(track, SHORT_TERM)),
+    maxMomentary: loudest(windowMeans(track, MOMENTARY, 1)),
+    maxShortTerm: loudest(windowMeans(track, SHORT_TERM, 1)),
   }
 }
 
 /** Gated loudness of the whole track (BS.1770-5, Annex 1: absolute gate -70 LUFS, relative gate -10 LU), or null. */
 export function integratedLoudness(track: LoudnessTrack): Lufs | null {
-  const blocks = every(windowMeans(track, MOMENTARY), BLOCK_STEP)
+  const blocks = windowMeans(track, MOMENTARY, BLOCK_STEP)
   return gatedMean(blocks, 10)
 }
 
 /** Loudness range by EBU Tech 3342: 10th to 95th percentile of the short-term loudness above both gates, or null. */
 export function loudnessRange(track: LoudnessTrack): LoudnessUnits | null {
-  const blocks = every(windowMeans(track, SHORT_TERM), BLOCK_STEP)
+  const blocks = windowMeans(track, SHORT_TERM, BLOCK_STEP)
   const mean = gatedMean(blocks, 0)
   if (mean === null) return null
   const threshold = energyOf(mean - 20)
@@ -69,23 +69,23 @@ function gatedMean(blocks: Float64Array, relativeGate: LoudnessUnits): Lufs | nu
   return loudnessOf(mean(audible.filter((energy) => energy > threshold)))
 }
 
-/** Mean of every full window, one hop apart. Kahan-free prefix sums are exact enough in float64. */
-function windowMeans(track: LoudnessTrack, window: number): Float64Array {
-  const means = new Float64Array(Math.max(0, track.length - window + 1))
+/** Means of the full windows that begin `step` hops apart. Running sums are exact enough in float64. */
+function windowMeans(track: LoudnessTrack, window: number, step: number): Float64Array {
+  const means = new Float64Array(Math.max(0, Math.floor((track.length - window) / step) + 1))
   let sum = 0
   for (let i = 0; i < track.length; i++) {
     sum += track[i]!
     if (i >= window) sum -= track[i - window]!
-    if (i >= window - 1) means[i - window + 1] = Math.max(0, sum / window)
+    const begin = i - window + 1
+    if (begin >= 0 && begin % step === 0) means[begin / step] = Math.max(0, sum / window)
   }
   return means
 }
 
-const every = (values: Float64Array, step: number) => values.filter((_, i) => i % step === 0)
 const mean = (values: Float64Array) => values.reduce((sum, value) => sum + value, 0) / values.length
 
 function series(track: LoudnessTrack, window: number): Lufs[] {
-  return Array.from(every(windowMeans(track, window), BLOCK_STEP), loudnessOf)
+  return Array.from(windowMeans(track, window, BLOCK_STEP), loudnessOf)
 }
 
 function loudest(energies: Float64Array): Lufs | null {

@@ -6,7 +6,7 @@ import type { Analysis } from '@/core/measure/analysis'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { integratedLoudness } from '@/core/measure/loudness'
 import { speechSegments, type SpeechSegment } from '@/core/measure/speech'
-import { clamp, toSamples, type Decibels, type DecibelsTruePeak, type SampleIndex, type Seconds } from '@/core/units'
+import { clamp, toSamples, type Decibels, type DecibelsTruePeak, type Lufs, type SampleIndex, type Seconds } from '@/core/units'
 
 /** A part of a sound laid into the mix. All places in samples at the house rate. */
 export interface Clip {
@@ -111,7 +111,7 @@ function takeGains(timeline: Timeline, analysisOf: AnalysisOf): Map<MediaHash, D
   for (const media of new Set(timeline.passages.map(({ passage }) => passage.media))) {
     const analysis = analysisOf(media)
     if (!analysis) continue
-    const loudness = spokenLoudness(analysis.energy, takeSpeech(analysis))
+    const loudness = takeLoudness(analysis)
     gains.set(media, loudness === null ? 0 : clamp(VOICE_LEVEL - loudness, -30, 40))
   }
   return gains
@@ -123,6 +123,16 @@ export function takeSpeech(analysis: Analysis): SpeechSegment[] {
   let speech = speechOfTake.get(analysis)
   if (!speech) speechOfTake.set(analysis, (speech = speechSegments(analysis.energy)))
   return speech
+}
+
+const loudnessOfTake = new WeakMap<Analysis, Lufs | null>()
+function takeLoudness(analysis: Analysis): Lufs | null {
+  let loudness = loudnessOfTake.get(analysis)
+  if (loudness === undefined) {
+    loudness = spokenLoudness(analysis.energy, takeSpeech(analysis))
+    loudnessOfTake.set(analysis, loudness)
+  }
+  return loudness
 }
 
 /** Where the voice speaks in the lesson: each take's speech, cut and moved with its passages. */

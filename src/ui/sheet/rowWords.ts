@@ -14,7 +14,7 @@ export interface WordRun {
 const FONT = "13px 'Atkinson Hyperlegible Next', sans-serif"
 const BETWEEN = 8
 /** Words may stand so much later than they are said, so that their neighbours stay whole. */
-const MOST_DRIFT = 90
+const MOST_DRIFT = 160
 
 /**
  * Words at their times, as far as there is room. Print is often wider than speech is long: a phrase then pushes the
