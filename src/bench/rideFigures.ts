@@ -36,9 +36,13 @@ export function rideFigures(voice: Analysis, piece: Analysis, targets: RideTarge
   const near = (within: number) => (value: number) => Math.abs(value - targets.clearance) <= within
   const masked = (value: number) => value < targets.clearance - 3
   const pauses = longPauses(sentences, targets.pauseFrom)
-  const onsets = pauses.map(({ end }) => stretchLoudness(voice.energy, end, end + 0.4) - stretchLoudness(ridden, end, end + 0.4))
+  const onsets = pauses.map(
+    ({ end }) => stretchLoudness(voice.energy, end, end + 0.4) - stretchLoudness(ridden, end, end + 0.4),
+  )
   const level = mean(sentences.map(({ start, end }) => stretchLoudness(voice.energy, start, end)))
-  const swells = pauses.filter(({ start, end }) => end - start > 4).map(({ start, end }) => level - stretchLoudness(ridden, start + 1.8, end - 1.8))
+  const swells = pauses
+    .filter(({ start, end }) => end - start > 4)
+    .map(({ start, end }) => level - stretchLoudness(ridden, start + 1.8, end - 1.8))
   return {
     within3: share(shortTerm, near(3)),
     within2: share(shortTerm, near(2)),
@@ -63,7 +67,8 @@ function laid(piece: Analysis, length: number): LoudnessTrack {
       const t = h / 100
       const fade = Math.min(1, run.fadeIn ? t / run.fadeIn : 1, run.fadeOut ? (runLength - t) / run.fadeOut : 1)
       const at = Math.round(run.at * 100) + h
-      if (at < track.length) track[at]! += (piece.energy[Math.round(run.from * 100) + h] ?? 0) * Math.sin((Math.PI / 2) * fade) ** 2
+      if (at < track.length)
+        track[at]! += (piece.energy[Math.round(run.from * 100) + h] ?? 0) * Math.sin((Math.PI / 2) * fade) ** 2
     }
   }
   return track
@@ -81,10 +86,13 @@ function readings(voice: LoudnessTrack, bed: LoudnessTrack, sentences: SpeechSeg
 }
 
 function longPauses(sentences: SpeechSegment[], from: number): SpeechSegment[] {
-  return sentences.map(({ start }, i) => ({ start: sentences[i - 1]?.end ?? 0, end: start })).filter(({ start, end }) => end - start >= from)
+  return sentences
+    .map(({ start }, i) => ({ start: sentences[i - 1]?.end ?? 0, end: start }))
+    .filter(({ start, end }) => end - start >= from)
 }
 
-const steepest = (gain: GainTrack) => gain.reduce((max, value, i) => Math.max(max, i > 0 ? Math.abs(value - gain[i - 1]!) * RIDE_RATE : 0), 0)
+const steepest = (gain: GainTrack) =>
+  gain.reduce((max, value, i) => Math.max(max, i > 0 ? Math.abs(value - gain[i - 1]!) * RIDE_RATE : 0), 0)
 
 /** Changes of direction, where the way back is at least half a dB. */
 function turns(gain: GainTrack): number {

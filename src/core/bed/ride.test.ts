@@ -80,7 +80,10 @@ test('soft and loud sentences: the bed follows the voice', () => {
   ]
   const gain = ride(voice, [[19.2, -20]])
   // Within the tube: 1.1 dB on the loud side, 1.6 dB on the soft side.
-  for (const [time, wanted] of [[3, -32], [9.6, -42]] as const) {
+  for (const [time, wanted] of [
+    [3, -32],
+    [9.6, -42],
+  ] as const) {
     expect(-20 + gainAt(gain, time) - wanted).toBeLessThanOrEqual(1.15)
     expect(-20 + gainAt(gain, time) - wanted).toBeGreaterThanOrEqual(-1.65)
   }

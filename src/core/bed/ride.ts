@@ -191,7 +191,10 @@ function pausesBetween(sentences: Stretch[], pauseFrom: Seconds, count: number):
 function onsetsAfter(pauses: readonly Stretch[], sentences: readonly Stretch[]): Stretch[] {
   return sentences
     .filter(({ start }) => pauses.some((pause) => pause.end === start && pause.end > pause.start))
-    .map(({ start }) => ({ start: Math.max(0, start - Math.round(ONSET.before / STEP)), end: start + Math.round(ONSET.after / STEP) }))
+    .map(({ start }) => ({
+      start: Math.max(0, start - Math.round(ONSET.before / STEP)),
+      end: start + Math.round(ONSET.after / STEP),
+    }))
 }
 
 /** A drum stroke on the first word would mask it, however soft the bed is on average. */

@@ -20,9 +20,11 @@ export const mediaInfoSchema = z.object({
 })
 export type MediaInfo = z.infer<typeof mediaInfoSchema>
 
-/** A title to begin with, from a file's name: `tide_table-02.png` gives `tide table 02`. */
-export const titleFromName = (name: string): string =>
-  name
+/** A title to begin with, from a file's name: `tide_table-02.png` gives `Tide table 02`. */
+export function titleFromName(name: string): string {
+  const words = name
     .replace(/\.[^.]*$/, '')
     .replace(/[_-]+/g, ' ')
-    .trim() || name
+    .trim()
+  return words ? words[0]!.toUpperCase() + words.slice(1) : name
+}

@@ -6,7 +6,15 @@ import type { Analysis } from '@/core/measure/analysis'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { integratedLoudness } from '@/core/measure/loudness'
 import { speechSegments, type SpeechSegment } from '@/core/measure/speech'
-import { clamp, toSamples, type Decibels, type DecibelsTruePeak, type Lufs, type SampleIndex, type Seconds } from '@/core/units'
+import {
+  clamp,
+  toSamples,
+  type Decibels,
+  type DecibelsTruePeak,
+  type Lufs,
+  type SampleIndex,
+  type Seconds,
+} from '@/core/units'
 
 /** A part of a sound laid into the mix. All places in samples at the house rate. */
 export interface Clip {

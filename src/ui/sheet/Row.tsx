@@ -117,9 +117,9 @@ function Line({
           <button
             key={run.phrase}
             tabIndex={-1}
-            className={styles.phrase}
-            style={{ left: run.left, maxWidth: run.room }}
-            title={run.text}
+            className={run.text ? styles.phrase : styles.unnamed}
+            style={run.text ? { left: run.left, maxWidth: run.room } : { left: run.left, width: run.room }}
+            title={run.text || 'A phrase without a script'}
             onClick={() => onCaret(span.step.id, run.phrase)}
           >
             {run.text}

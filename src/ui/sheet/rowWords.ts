@@ -32,6 +32,10 @@ export function wordRuns(
   // Where the next word may begin at the earliest, counted over all lines as if they were one.
   let free = 0
   phrases.forEach((phrase, index) => {
+    if (phrase.scriptTo <= phrase.scriptFrom) {
+      placeUnnamed(perLine, phrase, index, stepStart, geometry)
+      return
+    }
     let run: WordRun | undefined
     for (const word of wordsOf(phrase, script)) {
       const wanted = (word.start - stepStart) * geometry.pixelsPerSecond
@@ -50,8 +54,30 @@ export function wordRuns(
     free += BETWEEN
   })
   for (const runs of perLine)
-    runs.forEach((run, i) => (run.room = Math.max(10, (runs[i + 1]?.left ?? width) - run.left - 4)))
+    runs.forEach((run, i) => (run.room ||= Math.max(10, (runs[i + 1]?.left ?? width) - run.left - 4)))
   return perLine
+}
+
+/** A phrase whose words are not known is a bar as long as it lasts. */
+function placeUnnamed(
+  perLine: WordRun[][],
+  phrase: Phrase,
+  index: number,
+  stepStart: Seconds,
+  geometry: SheetGeometry,
+): void {
+  const { lineSeconds, pixelsPerSecond } = geometry
+  perLine.forEach((runs, line) => {
+    const from = Math.max(phrase.start - stepStart, line * lineSeconds)
+    const to = Math.min(phrase.end - stepStart, (line + 1) * lineSeconds)
+    if (to <= from) return
+    runs.push({
+      phrase: index,
+      text: '',
+      left: (from - line * lineSeconds) * pixelsPerSecond,
+      room: (to - from) * pixelsPerSecond,
+    })
+  })
 }
 
 let pen: CanvasRenderingContext2D | null = null

@@ -136,8 +136,7 @@ export function useSheetKeys(showHelp: () => void): void {
   useHotkeys(
     Object.keys(actions),
     (event, { hotkey }) => {
-      // A focused button or link keeps its own keys.
-      if ((hotkey === 'space' || hotkey === 'enter') && isOperated(event.target)) return
+      if (keepsKey(event.target, hotkey)) return
       event.preventDefault()
       actions[hotkey]?.()
     },
@@ -148,11 +147,14 @@ export function useSheetKeys(showHelp: () => void): void {
   })
 }
 
-function isOperated(target: EventTarget | null): boolean {
+/** Widgets that use arrows and more themselves, and those that only use Space and Enter. */
+const KEY_WIDGETS =
+  '[role="slider"], [role="radiogroup"], [role="tablist"], [role="listbox"], [role="menu"], .ant-select, .ant-modal, .ant-popover'
+const PRESSED = 'button, a'
+
+/** Whether what is focused needs this key for itself. */
+function keepsKey(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof HTMLElement)) return false
-  return (
-    target.closest(
-      'button, a, [role="slider"], [role="tab"], [role="menuitem"], [role="radio"], .ant-modal, .ant-popover',
-    ) !== null
-  )
+  if (target.closest(KEY_WIDGETS)) return true
+  return (key === 'space' || key === 'enter') && target.closest(PRESSED) !== null
 }

@@ -1,0 +1,284 @@
+import { readFile, stat } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { Browser, Page } from 'puppeteer-core'
+import { readWav } from '@/core/formats/wav'
+import type { Lesson } from '@/core/lesson/document'
+import { layoutLesson } from '@/core/lesson/layout'
+import { createEnergyMeter } from '@/core/measure/energyMeter'
+import { stretchLoudness } from '@/core/measure/loudness'
+import type { BalanceSheet } from '@/core/mix/balanceSheet'
+import { headless, output, rawFile, scratch, startApplication, type Application } from './support/application'
+import {
+  captureSound,
+  capturedSound,
+  chooseFiles,
+  chooseOption,
+  chooseSegment,
+  clickOn,
+  openBrowser,
+  openPage,
+  savedLesson,
+  waitForSheet,
+  waitForText,
+} from './support/browser'
+
+/** The whole way: raw files dropped, a first lesson, corrected on the sheet, played, changed while playing, delivered. */
+
+let application: Application
+let browser: Browser
+let page: Page
+let faults: string[]
+const folder = scratch()
+
+beforeAll(async () => {
+  application = await startApplication()
+  browser = await openBrowser()
+  ;({ page, faults } = await openPage(browser, application.url))
+})
+afterAll(async () => {
+  await browser?.close()
+  await application?.stop()
+})
+afterEach(() => expect(faults).toEqual([]))
+
+const spoken = ({ steps }: Lesson) => steps.map(({ passages }) => passages.map(({ from, to }) => [from, to]))
+
+test('slides, a reading and a song dropped together become a lesson with each in its place', async () => {
+  await chooseFiles(
+    page,
+    'first-files',
+    rawFile('reading.mp3'),
+    rawFile('easy-water.mp3'),
+    rawFile('leaving-a-berth.pdf'),
+  )
+  await clickOn(page, 'Make the lesson')
+  await waitForSheet(page)
+  const { lesson } = await savedLesson(page)
+  expect(lesson.title).toBe('Leaving a berth')
+  expect(lesson.steps.map(({ title }) => title).slice(0, 3)).toEqual([
+    'Leaving a berth',
+    'Wind or tide: which is stronger?',
+    'Ready before the engine',
+  ])
+  expect(lesson.bedCues).toHaveLength(1)
+  expect(lesson.shelf.map(({ title, kind }) => `${kind} ${title}`).sort()).toEqual([
+    'deck Leaving a berth',
+    'sound Easy water',
+    'sound Reading',
+  ])
+  // The reading has pauses of 1.4 s between slides and much shorter ones within: each slide must begin after a long one.
+  const speech = (await headless('speech', rawFile('reading.mp3'))) as { segments: { start: number; end: number }[] }
+  const afterLongPause = speech.segments
+    .filter(({ start }, i) => start - (speech.segments[i - 1]?.end ?? 0) > 1)
+    .map(({ start }) => start)
+  expect(afterLongPause).toHaveLength(5)
+  lesson.steps
+    .slice(1)
+    .forEach(({ passages }, i) => expect(Math.abs(passages[0]!.from - afterLongPause[i]!)).toBeLessThan(0.3))
+})
+
+test('Enter starts the next step at the caret, Backspace joins, and undo takes both back exactly', async () => {
+  const before = (await savedLesson(page)).lesson
+  await page.keyboard.press('Home')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('Enter')
+  const broken = (await savedLesson(page)).lesson
+  expect(broken.steps).toHaveLength(6)
+  const [first, second] = spoken(broken)
+  expect(first![0]![1]!).toBeLessThan(spoken(before)[0]![0]![1]!)
+  expect(second![0]![0]).toBe(first![0]![1])
+  expect(second![0]![1]).toBe(spoken(before)[1]![0]![1])
+  // The caret stands at the start of the second step now.
+  await page.keyboard.press('Backspace')
+  const joined = (await savedLesson(page)).lesson
+  expect(spoken(joined).slice(0, 2)).toEqual([[[spoken(before)[0]![0]![0], spoken(before)[1]![0]![1]]], []])
+  await page.keyboard.down('Control')
+  await page.keyboard.press('z')
+  await page.keyboard.press('z')
+  await page.keyboard.up('Control')
+  expect((await savedLesson(page)).lesson).toEqual(before)
+})
+
+test('a length typed in place moves everything after it; rows move with the keys and come back', async () => {
+  const before = (await savedLesson(page)).lesson
+  await page.click('[data-step] button[aria-label^="Length"]')
+  await chooseSegment(page, 'Fixed length', '.ant-popover')
+  await page.waitForFunction(() => document.querySelector('.ant-popover label[for]')?.textContent === 'Stays for')
+  await page.$eval('.ant-popover input[role=spinbutton]', (field) => (field as HTMLInputElement).select())
+  await page.keyboard.type('20')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  const longer = (await savedLesson(page)).lesson
+  expect(longer.steps[0]!.length).toEqual({ kind: 'fixed', length: 20 })
+  const shift = 20 - layoutLesson(before).steps[0]!.end
+  expect(layoutLesson(longer).length).toBeCloseTo(layoutLesson(before).length + shift, 6)
+  for (let i = 0; i < 2; i++) await clickOn(page, 'Undo')
+  expect((await savedLesson(page)).lesson).toEqual(before)
+
+  await page.click('[data-step] [title^="Click to select"]')
+  await page.keyboard.down('Alt')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.up('Alt')
+  const moved = (await savedLesson(page)).lesson
+  expect(moved.steps.map(({ id }) => id)).toEqual([1, 0, 2, 3, 4, 5].map((i) => before.steps[i]!.id))
+  await clickOn(page, 'Undo')
+  expect((await savedLesson(page)).lesson).toEqual(before)
+})
+
+test('what is played is, sample by sample, what is delivered', async () => {
+  const copy = join(folder, 'copy.zip')
+  await download(`${lessonPath()}/archive`, copy)
+  await headless('mix', copy, '--out', join(folder, 'mix.wav'), '--stems', join(folder, 'stems'))
+  const delivered = readWav(await readFile(join(folder, 'mix.wav'))).channels[0]!
+
+  await page.keyboard.press('Home')
+  await clickOn(page, 'Play')
+  await captureSound(page)
+  await new Promise((resolve) => setTimeout(resolve, 4000))
+  await clickOn(page, 'Pause')
+  const [played] = await capturedSound(page)
+  const loud = played!.findIndex((_, i) => i > 48000 && Math.abs(played![i]!) > 0.02)
+  const piece = played!.slice(loud, loud + 24000)
+  const offset = placeOf(piece, delivered)
+  let largest = 0
+  for (let i = 0; i < piece.length; i++) largest = Math.max(largest, Math.abs(piece[i]! - delivered[offset + i]!))
+  // The file has 24 bits: half a step of rounding, and nothing else.
+  expect(largest).toBeLessThan(2 ** -22)
+})
+
+test('a clearance changed while playing is heard without stopping', async () => {
+  await page.keyboard.press('Home')
+  await page.keyboard.press('ArrowDown')
+  await chooseSegment(page, 'Music')
+  await chooseOption(page, 'What is heard', 'Music only')
+  await clickOn(page, 'Play')
+  await captureSound(page)
+  await new Promise((resolve) => setTimeout(resolve, 2500))
+  const changedAt = (await capturedSound(page))[0]!.length
+  const handle = await page.waitForSelector('[role=slider][aria-label="Clearance under the voice"]')
+  await handle!.focus()
+  for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight')
+  await new Promise((resolve) => setTimeout(resolve, 3500))
+  const sound = await capturedSound(page)
+  await clickOn(page, 'Pause')
+  const meter = createEnergyMeter(48000, 2)
+  meter.push(sound)
+  const level = (from: number, to: number) => stretchLoudness(meter.track(), from / 48000, to / 48000)
+  const before = level(changedAt - 72000, changedAt)
+  const after = level(changedAt + 72000, changedAt + 144000)
+  // Ten LU more clearance; voice and music differ a little between the two stretches.
+  expect(before - after).toBeGreaterThan(6)
+  expect(before - after).toBeLessThan(14)
+  // It never stopped: no stretch of silence within.
+  for (let at = changedAt - 48000; at < changedAt + 120000; at += 4800)
+    expect(level(at, at + 4800)).toBeGreaterThan(-75)
+  const { lesson } = await savedLesson(page)
+  expect(lesson.targets.clearance).toBe(26)
+})
+
+test('the finished video has the picture, the sound and the balance that were asked for', async () => {
+  const { lesson } = await savedLesson(page)
+  const length = layoutLesson(lesson).length
+  await clickOn(page, 'Finish')
+  await clickOn(page, 'Make the video')
+  await page.waitForSelector('[data-export=done]', { timeout: 200_000 })
+  const href = await page.$eval('[data-export=done] a', (link) => (link as HTMLAnchorElement).pathname)
+  const file = join(folder, 'lesson.mp4')
+  await download(href, file)
+  const probe = JSON.parse(
+    await output('ffprobe', ['-v', 'error', '-count_packets', '-show_streams', '-of', 'json', file]),
+  ) as { streams: Record<string, string>[] }
+  const [video, sound] = ['video', 'audio'].map((type) => probe.streams.find(({ codec_type }) => codec_type === type)!)
+  expect([video!.codec_name, video!.width, video!.height, video!.avg_frame_rate]).toEqual(['h264', 1920, 1080, '30/1'])
+  expect(Number(video!.nb_read_packets)).toBe(Math.ceil(length * 30 - 1e-6))
+  expect(Math.abs(Number(sound!.duration) - Number(video!.duration))).toBeLessThan(0.05)
+  const summary = (
+    await output('ffmpeg', ['-hide_banner', '-nostats', '-i', file, '-af', 'ebur128=peak=true', '-f', 'null', '-'])
+  ).split('Summary:')[1]!
+  expect(Number(/I:\s+(-?[\d.]+) LUFS/.exec(summary)![1])).toBeCloseTo(-16, 0)
+  expect(Number(/Peak:\s+(-?[\d.]+) dBFS/.exec(summary)![1])).toBeLessThanOrEqual(-1)
+  await waitForText(page, 'Spoken time in the corridor')
+
+  // The picture at the middle of each step is that step's slide: compared with the slide itself, small and grey.
+  const { steps } = layoutLesson(lesson)
+  for (const { step, start, end } of steps.slice(0, 3)) {
+    const picture = step.picture as { media: string; page: number }
+    const slide = join(folder, `${step.id}.png`)
+    await download(`/api/media/${picture.media}/page-${picture.page}.png`, slide)
+    const difference = await output('ffmpeg', [
+      '-v',
+      'info',
+      '-hide_banner',
+      '-ss',
+      String((start + end) / 2),
+      '-i',
+      file,
+      '-i',
+      slide,
+      '-frames:v',
+      '1',
+      '-lavfi',
+      '[0:v]format=gray[a];[1:v]format=gray[b];[a][b]psnr',
+      '-f',
+      'null',
+      '-',
+    ])
+    const psnr = /average:(\S+)/.exec(difference)![1]!
+    expect(psnr === 'inf' ? 99 : Number(psnr)).toBeGreaterThan(38)
+  }
+})
+
+test('the stems of the saved copy show the clearance, measured by the independent tool', async () => {
+  const voice = await momentary(join(folder, 'stems', 'voice.wav'))
+  const bed = await momentary(join(folder, 'stems', 'bed.wav'))
+  const spokenReadings = voice.map((level, i) => ({ level, under: level - bed[i]! })).filter(({ level }) => level > -24)
+  const sorted = spokenReadings.map(({ under }) => under).sort((a, b) => a - b)
+  expect(sorted.length).toBeGreaterThan(400)
+  // Over 400 ms a voice comes out a little louder than over the 3 s by which the clearance of 16 LU is held.
+  expect(sorted[sorted.length >> 1]!).toBeGreaterThan(14)
+  expect(sorted[sorted.length >> 1]!).toBeLessThan(19)
+})
+
+test('the headless check finds nothing worse than the missing licence', async () => {
+  const { findings } = (await headless('check', join(folder, 'copy.zip'))) as {
+    findings: { severity: string; code: string }[]
+  }
+  expect(findings.filter(({ severity }) => severity !== 'hint')).toEqual([])
+  expect(findings.map(({ code }) => code)).toContain('licence-unknown')
+})
+
+test('the headless render measures like the one made in the application', async () => {
+  const out = join(folder, 'headless.mp4')
+  const balance = (await headless('render', join(folder, 'copy.zip'), '--out', out)) as BalanceSheet & {
+    steps: unknown[]
+  }
+  expect(balance.steps).toHaveLength(6)
+  expect(balance.within!).toBeGreaterThanOrEqual(0.98)
+  expect(balance.masked!).toBeLessThanOrEqual(0.005)
+  expect((await stat(out)).size).toBeGreaterThan(1e6)
+})
+
+const lessonPath = () => `/api/lessons/${new URL(page.url()).pathname.split('/')[2]}`
+
+async function download(path: string, file: string): Promise<void> {
+  const { writeFile } = await import('node:fs/promises')
+  const response = await fetch(application.url + path)
+  expect(response.status).toBe(200)
+  await writeFile(file, Buffer.from(await response.arrayBuffer()))
+}
+
+/** Where `piece` lies in `whole`: exact search for its first samples, to the precision of the file. */
+function placeOf(piece: Float32Array, whole: Float32Array): number {
+  for (let at = 0; at < whole.length - piece.length; at++) {
+    let k = 0
+    while (k < 64 && Math.abs(whole[at + k]! - piece[k]!) < 2 ** -22) k++
+    if (k === 64) return at
+  }
+  throw new Error('what was played is nowhere in what is delivered')
+}
+
+async function momentary(file: string): Promise<number[]> {
+  const log = await output('ffmpeg', ['-hide_banner', '-nostats', '-i', file, '-af', 'ebur128', '-f', 'null', '-'])
+  return [...log.matchAll(/M:\s*(-?[\d.]+|-inf)\s+S:/g)].map(([, value]) => (value === '-inf' ? -120 : Number(value)))
+}

@@ -1,0 +1,16 @@
+/** Browser tests: they start the whole application and do in Chromium what a user does. */
+export default {
+  rootDir: '..',
+  testMatch: ['<rootDir>/tests/**/*.test.ts'],
+  testEnvironment: 'node',
+  testTimeout: 240_000,
+  extensionsToTreatAsEsm: ['.ts'],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  modulePathIgnorePatterns: ['<rootDir>/.next/', '<rootDir>/dist/', '<rootDir>/.yarn-step/'],
+  transform: {
+    '^.+\\.ts$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' } },
+    ],
+  },
+}

@@ -1,0 +1,69 @@
+import { execFile } from 'node:child_process'
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
+// The very code by which the demo starts everything.
+import { environment, ROOT, runStep, startServer, startWorker, waitForServer } from '../../scripts/application.mjs'
+import { freePort, startPostgres } from '../../scripts/postgres.mjs'
+
+export const DEMO_FILES = join(ROOT, 'demo-files')
+export const rawFile = (name: string) => join(DEMO_FILES, name)
+
+type Process = ReturnType<typeof startServer>
+
+export interface Application {
+  url: string
+  server: Process
+  worker: Process
+  /** Kills the worker as a crash would, and starts another one. */
+  replaceWorker(): Promise<void>
+  stop(): Promise<void>
+}
+
+/** Server, worker and database of their own, with the demo course loaded. */
+export async function startApplication(): Promise<Application> {
+  const data = join(ROOT, '.yarn-step', 'test')
+  mkdirSync(data, { recursive: true })
+  const postgres = await startPostgres(data, { fast: true })
+  const port = await freePort()
+  const env = environment({ databaseUrl: postgres.url, data, port })
+  runStep('prepare', env)
+  runStep('load-demo', env)
+  const server = startServer(env)
+  const application: Application = {
+    url: `http://127.0.0.1:${port}`,
+    server,
+    worker: startWorker(env),
+    async replaceWorker() {
+      await application.worker.kill('SIGKILL')
+      application.worker = startWorker(env)
+    },
+    async stop() {
+      await Promise.all([server.kill(), application.worker.kill()])
+      postgres.stop()
+    },
+  }
+  await waitForServer(server, port)
+  return application
+}
+
+const run = promisify(execFile)
+
+/** Runs a program and returns all it printed; throws where it fails. */
+export async function output(program: string, args: string[]): Promise<string> {
+  const { stdout, stderr } = await run(program, args, { maxBuffer: 1 << 28, encoding: 'utf8' })
+  return stdout + stderr
+}
+
+export const headless = async (...args: string[]): Promise<unknown> => {
+  const { stdout } = await run(join(ROOT, 'bin', 'yarn-step'), [...args, '--json'], { maxBuffer: 1 << 28 })
+  return JSON.parse(stdout)
+}
+
+/** A folder that is gone after the test file. */
+export function scratch(): string {
+  const folder = mkdtempSync(join(tmpdir(), 'yarn-step-test-'))
+  afterAll(() => rmSync(folder, { recursive: true, force: true }))
+  return folder
+}

@@ -1,0 +1,141 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { launch, type Browser, type ElementHandle, type Page } from 'puppeteer-core'
+
+export async function openBrowser(): Promise<Browser> {
+  return launch({
+    executablePath: '/usr/bin/chromium',
+    defaultViewport: { width: 1280, height: 800 },
+    args: [
+      '--headless',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--autoplay-policy=no-user-gesture-required',
+      `--user-data-dir=${mkdtempSync(join(tmpdir(), 'yarn-step-chromium-'))}`,
+    ],
+  })
+}
+
+/** A page that fails the test when something breaks in it. */
+export async function openPage(browser: Browser, url: string): Promise<{ page: Page; faults: string[] }> {
+  const page = await browser.newPage()
+  const faults: string[] = []
+  page.on('pageerror', (error) => faults.push(String(error)))
+  page.on('requestfailed', (request) => {
+    const url = new URL(request.url())
+    if (url.hostname !== '127.0.0.1' && url.protocol.startsWith('http')) faults.push(`asked another address: ${url}`)
+  })
+  await page.goto(url, { waitUntil: 'load' })
+  return { page, faults }
+}
+
+/** A button, link or label by what it says. */
+export async function clickOn(page: Page, words: string): Promise<void> {
+  const handle = await page.waitForFunction(
+    (wanted) =>
+      [...document.querySelectorAll<HTMLElement>('button, a, label, [role=menuitem], [role=tab]')].find(
+        (one) =>
+          !(one as HTMLButtonElement).disabled &&
+          (one.textContent?.trim() === wanted || one.getAttribute('aria-label') === wanted),
+      ) ?? null,
+    { timeout: 30_000 },
+    words,
+  )
+  await (handle.asElement() as ElementHandle<HTMLElement>).click()
+}
+
+/** One of the choices that stand side by side. */
+export async function chooseSegment(page: Page, words: string, within = 'body'): Promise<void> {
+  const handle = await page.waitForFunction(
+    (wanted, root) =>
+      [...document.querySelectorAll<HTMLElement>(`${root} .ant-segmented-item`)].find(
+        (one) => one.textContent === wanted,
+      ) ?? null,
+    {},
+    words,
+    within,
+  )
+  await (handle.asElement() as ElementHandle<HTMLElement>).click()
+}
+
+/** An entry of a list that opens; `label` names the list. */
+export async function chooseOption(page: Page, label: string, words: string): Promise<void> {
+  await (await page.waitForSelector(`[aria-label="${label}"]`))!.click()
+  const handle = await page.waitForFunction(
+    (wanted) =>
+      [...document.querySelectorAll<HTMLElement>('.ant-select-item-option')].find(
+        (one) => one.textContent === wanted,
+      ) ?? null,
+    {},
+    words,
+  )
+  await (handle.asElement() as ElementHandle<HTMLElement>).click()
+}
+
+export const waitForText = (page: Page, words: string, timeout = 60_000): Promise<unknown> =>
+  page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout, polling: 200 }, words)
+
+export async function chooseFiles(page: Page, testId: string, ...files: string[]): Promise<void> {
+  const input = await page.waitForSelector(`[data-testid="${testId}"]`)
+  await (input as ElementHandle<HTMLInputElement>).uploadFile(...files)
+}
+
+/** The document as it is in the database. */
+export async function savedLesson(
+  page: Page,
+): Promise<{ lesson: import('@/core/lesson/document').Lesson; revision: number }> {
+  await page.waitForFunction(() => document.querySelector('[data-save]')?.textContent === 'Saved', { timeout: 20_000 })
+  const id = new URL(page.url()).pathname.split('/')[2]
+  return page.evaluate(async (lesson) => (await fetch(`/api/lessons/${lesson}`)).json(), id)
+}
+
+/** Waits for a lesson's sheet to be ready: rows drawn, mix planned. */
+export const waitForSheet = (page: Page): Promise<unknown> =>
+  page.waitForFunction(
+    () =>
+      document.querySelectorAll('[role=row]').length > 0 &&
+      /\d/.test(document.querySelector('[data-figure=bed]')?.textContent ?? ''),
+    { timeout: 60_000 },
+  )
+
+declare global {
+  // Set by the player (see src/ui/player/player.ts) and by the capture below.
+  var yarnStepOutput: { context: AudioContext; node: AudioNode } | undefined
+  var yarnStepCaptured: number[][] | undefined
+}
+
+/** From now on keeps every sample that leaves the player. Playing must have begun. */
+export async function captureSound(page: Page): Promise<void> {
+  await page.waitForFunction(() => globalThis.yarnStepOutput !== undefined)
+  await page.evaluate(async (source) => {
+    const { context, node } = globalThis.yarnStepOutput!
+    await context.audioWorklet.addModule(URL.createObjectURL(new Blob([source], { type: 'text/javascript' })))
+    const captured: number[][] = [[], []]
+    globalThis.yarnStepCaptured = captured
+    const tap = new AudioWorkletNode(context, 'tap', { numberOfOutputs: 0 })
+    tap.port.onmessage = ({ data }: MessageEvent<Float32Array[]>) => data.forEach((part, c) => captured[c]!.push(...part))
+    node.connect(tap)
+  }, TAP)
+}
+
+/** Runs on the audio thread, so that nothing is lost when the page is busy. A second capture finds it registered. */
+const TAP = `
+class Tap extends AudioWorkletProcessor {
+  process([input]) {
+    if (input.length === 2) this.port.postMessage(input)
+    return true
+  }
+}
+try { registerProcessor('tap', Tap) } catch {}
+`
+
+export async function capturedSound(page: Page): Promise<Float32Array[]> {
+  const channels = await page.evaluate(() => globalThis.yarnStepCaptured!)
+  return channels.map((channel) => Float32Array.from(channel))
+}
