@@ -2,6 +2,7 @@
 export default {
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   testEnvironment: 'node',
+  testTimeout: 60_000,
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   modulePathIgnorePatterns: ['<rootDir>/.next/', '<rootDir>/dist/', '<rootDir>/.yarn-step/'],

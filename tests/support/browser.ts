@@ -119,7 +119,8 @@ export async function captureSound(page: Page): Promise<void> {
     const captured: number[][] = [[], []]
     globalThis.yarnStepCaptured = captured
     const tap = new AudioWorkletNode(context, 'tap', { numberOfOutputs: 0 })
-    tap.port.onmessage = ({ data }: MessageEvent<Float32Array[]>) => data.forEach((part, c) => captured[c]!.push(...part))
+    tap.port.onmessage = ({ data }: MessageEvent<Float32Array[]>) =>
+      data.forEach((part, c) => captured[c]!.push(...part))
     node.connect(tap)
   }, TAP)
 }

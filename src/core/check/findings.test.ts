@@ -1,0 +1,98 @@
+import { newStep, type Lesson } from '@/core/lesson/document'
+import { shelfItem } from '@/core/lesson/firstLesson'
+import { layoutLesson } from '@/core/lesson/layout'
+import type { MediaInfo } from '@/core/lesson/media'
+import { planMix } from '@/core/mix/plan'
+import { lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
+import { checkLesson } from './findings'
+
+const voice = speechLike([
+  [null, 0.3],
+  [-10, 4],
+  [null, 0.5],
+  [-12, 4],
+  [null, 0.3],
+])
+const bank = soundBank({ [TAKE]: [voice], [SONG]: [musicLike(12, -10)] })
+const info = (hash: string, part: Partial<MediaInfo> = {}): MediaInfo => ({
+  hash,
+  kind: 'sound',
+  name: 'Song.mp3',
+  extension: 'mp3',
+  bytes: 1,
+  length: 12,
+  channels: 1,
+  pages: [],
+  note: null,
+  ...part,
+})
+
+function check(lesson: Lesson, from = bank, mediaOf: (hash: string) => MediaInfo | undefined = (hash) => info(hash)) {
+  const timeline = layoutLesson(lesson)
+  return checkLesson(lesson, timeline, planMix(lesson, timeline, from.analysisOf), from.analysisOf, mediaOf)
+}
+const codes = (lesson: Lesson, from = bank) => check(lesson, from).map(({ code }) => code)
+const good = () => lessonOver([0, 4.5, 9.1])
+
+test('a good lesson has no findings', () => {
+  expect(check(good())).toEqual([])
+})
+
+test('an empty lesson says that there is nothing', () => {
+  expect(check({ ...good(), steps: [], bedCues: [] })).toMatchObject([{ severity: 'fault', code: 'no-steps' }])
+})
+
+test('words that run past a fixed picture are a fault of that step', () => {
+  const lesson = good()
+  lesson.steps[1]!.length = { kind: 'fixed', length: 3 }
+  expect(check(lesson)).toMatchObject([
+    { severity: 'fault', code: 'words-run-over', stepId: 's1', at: 4.5, text: expect.stringContaining('1.6 s') },
+  ])
+})
+
+test('a picture that flashes by', () => {
+  const lesson = good()
+  lesson.steps.push({
+    ...newStep('x', 'Flash', { kind: 'card', lines: ['!'] }),
+    length: { kind: 'fixed', length: 0.4 },
+  })
+  expect(codes(lesson)).toEqual(['flashing-picture'])
+})
+
+test('a script that nobody reads, and silence where words should be', () => {
+  const lesson = good()
+  lesson.steps.push({ ...newStep('x', 'Unread', { kind: 'card', lines: ['!'] }), script: 'To be said.' })
+  lesson.steps.push({
+    ...newStep('y', 'Dumb', { kind: 'card', lines: ['!'] }),
+    passages: [{ id: 'q', media: TAKE, from: 8.9, to: 9.1 }],
+  })
+  expect(codes(lesson)).toEqual(expect.arrayContaining(['script-without-voice', 'only-silence']))
+})
+
+test('clipped peaks in what is used', () => {
+  const clipped = voice.map((value) => Math.max(-1, Math.min(1, value * 20)))
+  expect(codes(good(), soundBank({ [TAKE]: [clipped], [SONG]: [musicLike(12, -10)] }))).toContain('clipped-take')
+  expect(codes(good())).not.toContain('clipped-take')
+})
+
+test('missing files, files that were cut off, and music without a licence', () => {
+  const lesson = {
+    ...good(),
+    shelf: [
+      { ...shelfItem(info(SONG)), title: 'Song' },
+      { ...shelfItem(info(TAKE)), title: 'Take' },
+    ],
+  }
+  const found = check(lesson, bank, (hash) =>
+    hash === SONG ? undefined : info(hash, { note: 'This file is cut off.' }),
+  )
+  expect(found.map(({ code }) => code)).toEqual(['missing-media', 'cut-off-file', 'licence-unknown'])
+})
+
+test('music that can not be held in the corridor is found where it happens', () => {
+  // Twelve decibels of gain are not enough for a bed that is 40 dB too soft for two sentences.
+  const song = musicLike(12, -50)
+  const found = check(good(), soundBank({ [TAKE]: [voice], [SONG]: [song] }))
+  expect(found.map(({ code }) => code)).toContain('bed-lost')
+  expect(found.every(({ code }) => code === 'bed-lost')).toBe(true)
+})

@@ -1,0 +1,53 @@
+import fc from 'fast-check'
+import { emptyLesson, newStep, type Lesson, type Picture } from './document'
+import { layoutLesson } from './layout'
+import { lessonFrames, planPictures, samplesOfFrames } from './picturePlan'
+
+const card: Picture = { kind: 'card', lines: ['x'] }
+const film = (length: number): Picture => ({
+  kind: 'recording',
+  media: 'a'.repeat(64),
+  from: 1,
+  to: 1 + length,
+  gain: null,
+})
+const lessonOf = (...steps: [Picture, number][]): Lesson => ({
+  ...emptyLesson('x'),
+  steps: steps.map(([picture, length], i) => ({
+    ...newStep(`s${i}`, '', picture),
+    length: { kind: 'fixed' as const, length },
+  })),
+})
+const plan = (lesson: Lesson) => planPictures(layoutLesson(lesson))
+
+test('pictures follow each other in whole frames', () => {
+  expect(plan(lessonOf([card, 1], [card, 0.5], [card, 2]))).toMatchObject([
+    { step: 's0', start: 0, frames: 30, moving: 0 },
+    { step: 's1', start: 30, frames: 15, moving: 0 },
+    { step: 's2', start: 45, frames: 60, moving: 0 },
+  ])
+})
+
+test('a recording moves as long as it is, and is then held', () => {
+  expect(plan(lessonOf([film(2), 3]))).toMatchObject([{ frames: 90, moving: 60 }])
+  expect(plan(lessonOf([film(5), 3]))).toMatchObject([{ frames: 90, moving: 90 }])
+})
+
+test('whatever the lengths, no frame is lost or shown twice, no change is more than half a frame off', () => {
+  fc.assert(
+    fc.property(fc.array(fc.double({ min: 0.05, max: 9, noNaN: true }), { minLength: 1, maxLength: 60 }), (lengths) => {
+      const lesson = lessonOf(...lengths.map((length): [Picture, number] => [card, length]))
+      const timeline = layoutLesson(lesson)
+      const runs = planPictures(timeline)
+      let next = 0
+      for (const run of runs) {
+        expect(run.start).toBe(next)
+        const span = timeline.steps.find(({ step }) => step.id === run.step)!
+        expect(Math.abs(run.start / 30 - span.start)).toBeLessThanOrEqual(0.5 / 30 + 1e-9)
+        next += run.frames
+      }
+      expect(next).toBe(lessonFrames(timeline))
+      expect(samplesOfFrames(next) / 48000).toBeGreaterThanOrEqual(timeline.length - 1e-6)
+    }),
+  )
+})

@@ -1,0 +1,90 @@
+import { mkdtemp, readdir, rm, writeFile } from 'node:fs/promises'
+import { createWriteStream } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { pipeline } from 'node:stream/promises'
+import yazl from 'yazl'
+import { writeWav } from '@/core/formats/wav'
+import { emptyLesson, newStep } from '@/core/lesson/document'
+import { shelfItem } from '@/core/lesson/firstLesson'
+import { tones } from '@/core/testing/signals'
+import { readArchive, writeArchive } from './archive'
+import { importMedia } from './import'
+import { openStore } from './store'
+
+let folder: string
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'yarn-step-archive-'))
+})
+afterAll(() => rm(folder, { recursive: true, force: true }))
+
+async function lessonWithSound() {
+  const store = openStore(join(folder, 'one'))
+  await writeFile(join(folder, 'tone.wav'), writeWav([tones([[-20, 1]])], 48000))
+  const media = await importMedia(store, join(folder, 'tone.wav'), 'tone.wav')
+  const step = newStep('s', 'Tone', { kind: 'card', lines: ['Tone'] })
+  step.passages = [{ id: 'p', media: media.hash, from: 0, to: 1 }]
+  return { store, media, lesson: { ...emptyLesson('Copy me'), steps: [step], shelf: [shelfItem(media)] } }
+}
+
+async function zipOf(name: string, entries: Record<string, string>): Promise<string> {
+  const zip = new yazl.ZipFile()
+  for (const [entry, text] of Object.entries(entries)) zip.addBuffer(Buffer.from(text), entry)
+  zip.end()
+  const file = join(folder, name)
+  await pipeline(zip.outputStream, createWriteStream(file))
+  return file
+}
+
+test('a lesson and its files go into an archive and come out the same, in another store', async () => {
+  const { store, media, lesson } = await lessonWithSound()
+  const file = join(folder, 'copy.zip')
+  await writeArchive(lesson, store, file)
+  const other = openStore(join(folder, 'two'))
+  expect(await readArchive(file, other)).toEqual(lesson)
+  expect(await other.info(media.hash)).toEqual(media)
+})
+
+test('paths that climb out of the archive are refused, and nothing is written outside', async () => {
+  // The writer refuses such names, so a harmless one of the same length is changed afterwards.
+  const file = await zipOf('climbing.zip', { 'aa/climb.txt': 'x', 'lesson.json': '{}' })
+  const { readFile } = await import('node:fs/promises')
+  const bytes = await readFile(file)
+  await writeFile(file, Buffer.from(bytes.toString('latin1').replaceAll('aa/climb.txt', '../climb.txt'), 'latin1'))
+  await expect(readArchive(file, openStore(join(folder, 'three')))).rejects.toThrow(/lead out of it/)
+  expect(await readdir(tmpdir())).not.toContain('climb.txt')
+})
+
+test.each([
+  ['no lesson', { 'notes.txt': 'hello' }, /not a saved lesson: there is no lesson\.json/],
+  [
+    'a broken document',
+    { 'lesson.json': '{"format": 99}', 'media/media.json': '[]' },
+    /damaged or was made by a newer version/,
+  ],
+  ['no list of media', { 'lesson.json': JSON.stringify(emptyLesson('x')) }, /there is no media\/media\.json/],
+])('an archive with %s is refused with a sentence', async (name, entries, sentence) => {
+  const file = await zipOf(`${name}.zip`, entries as unknown as Record<string, string>)
+  await expect(readArchive(file, openStore(join(folder, 'four')))).rejects.toMatchObject({
+    name: 'UserError',
+    message: expect.stringMatching(sentence),
+  })
+})
+
+test('a file in the archive that does not have the content its name says is refused', async () => {
+  const { lesson, media } = await lessonWithSound()
+  const list = [{ hash: media.hash, file: `${media.hash}.wav`, name: 'tone.wav' }]
+  const file = await zipOf('changed.zip', {
+    'lesson.json': JSON.stringify(lesson),
+    'media/media.json': JSON.stringify(list),
+    [`media/${media.hash}.wav`]: 'something else',
+  })
+  await expect(readArchive(file, openStore(join(folder, 'five')))).rejects.toThrow(/has changed/)
+})
+
+test('what is no zip is refused', async () => {
+  await writeFile(join(folder, 'no.zip'), 'no zip')
+  await expect(readArchive(join(folder, 'no.zip'), openStore(join(folder, 'six')))).rejects.toThrow(
+    /not a saved lesson/,
+  )
+})
