@@ -1,0 +1,290 @@
+import { randomBytes } from 'node:crypto'
+import { readFile, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { Browser, Page } from 'puppeteer-core'
+import type { ExportStatus } from '@/core/lesson/exportStatus'
+import type { ImportStatus } from '@/core/lesson/importStatus'
+import { writeWav } from '@/core/formats/wav'
+import { noise } from '@/core/testing/signals'
+import { output, rawFile, scratch, startApplication, type Application } from './support/application'
+import { chooseFiles, clickOn, openBrowser, openPage, savedLesson, waitForSheet, waitForText } from './support/browser'
+
+/** What goes wrong in life: bad files, two windows, lost connections, killed workers. Nothing may be lost by it. */
+
+let application: Application
+let browser: Browser
+const folder = scratch()
+const lessonUrl = () => `${application.url}/lessons/tide-table`
+
+beforeAll(async () => {
+  application = await startApplication()
+  browser = await openBrowser()
+})
+afterAll(async () => {
+  await browser?.close()
+  await application?.stop()
+})
+
+const put = async (name: string, bytes: Uint8Array | string) => {
+  await writeFile(join(folder, name), bytes)
+  return join(folder, name)
+}
+const isHealthy = async () => (await fetch(`${application.url}/api/health`)).ok
+
+async function until<T>(look: () => Promise<T | null | undefined | false>, seconds = 60): Promise<T> {
+  for (let tries = 0; tries < seconds * 4; tries++) {
+    const found = await look()
+    if (found) return found
+    await new Promise((resolve) => setTimeout(resolve, 250))
+  }
+  throw new Error('waited in vain')
+}
+
+describe('bad files', () => {
+  let page: Page
+  beforeAll(async () => ({ page } = await openPage(browser, lessonUrl())))
+  afterAll(() => page.close())
+
+  test.each([
+    ['empty.wav', '', 'There is nothing in this file: empty.wav'],
+    ['words.mp4', 'only words', "This file can't be used: words.mp4"],
+    ['playlist.mp3', '#EXTM3U\nfile:///etc/passwd\n', "This file can't be used: playlist.mp3"],
+    ['no-samples.wav', writeWav([new Float32Array(0)], 48000), 'This file has no sound in it: no-samples.wav'],
+    ['silence.wav', writeWav([new Float32Array(96000)], 48000), 'There is only silence in this file: silence.wav'],
+  ])('%s ends in a clear sentence, an unharmed lesson and a healthy server', async (name, bytes, sentence) => {
+    await waitForSheet(page)
+    const before = await savedLesson(page)
+    await chooseFiles(page, 'bring-in', await put(name, bytes))
+    await waitForText(page, sentence)
+    expect(await savedLesson(page)).toEqual(before)
+    expect(await isHealthy()).toBe(true)
+    await clickOn(page, 'Put this notice away')
+  })
+
+  test('a zip that is no lesson is refused on the home page', async () => {
+    const home = (await openPage(browser, application.url)).page
+    await chooseFiles(home, 'open-copy', await put('photos.zip', 'PK\u0003\u0004 nothing'))
+    await waitForText(home, 'This is not a saved lesson')
+    await home.close()
+    expect(await isHealthy()).toBe(true)
+  })
+
+  test('names in addresses can not climb out of the media folder', async () => {
+    for (const path of [
+      '..%2f..%2fpostgres-password/info.json',
+      `${'a'.repeat(64)}/..%2finfo.json`,
+      `${'a'.repeat(64)}/info.json`,
+      'x/page-1.png',
+    ]) {
+      expect((await fetch(`${application.url}/api/media/${path}`)).status).toBeGreaterThanOrEqual(400)
+    }
+  })
+
+  test('a page of another site can change nothing', async () => {
+    const answer = await fetch(`${application.url}/api/courses`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', origin: 'http://elsewhere.example' },
+      body: JSON.stringify({ title: 'Not wanted' }),
+    })
+    expect(answer.status).toBe(400)
+    expect(JSON.stringify(await (await fetch(`${application.url}/api/courses`)).json())).not.toContain('Not wanted')
+  })
+})
+
+describe('saving', () => {
+  test('what is done is there after reloading, and can be saved as a copy and opened again', async () => {
+    const { page } = await openPage(browser, lessonUrl())
+    await waitForSheet(page)
+    await clickOn(page, 'Reading a tide table')
+    await page.keyboard.down('Control')
+    await page.keyboard.press('a')
+    await page.keyboard.up('Control')
+    await page.keyboard.type('Reading a tide table well')
+    await page.keyboard.press('Enter')
+    const saved = await savedLesson(page)
+    expect(saved.lesson.title).toBe('Reading a tide table well')
+    await page.reload()
+    await waitForText(page, 'Reading a tide table well')
+
+    const copy = await put(
+      'copy.zip',
+      Buffer.from(await (await fetch(`${application.url}/api/lessons/tide-table/archive`)).arrayBuffer()),
+    )
+    const home = (await openPage(browser, application.url)).page
+    await chooseFiles(home, 'open-copy', copy)
+    await home.waitForFunction(() => location.pathname.startsWith('/lessons/'), { timeout: 60_000 })
+    await waitForSheet(home)
+    expect(home.url()).not.toBe(page.url())
+    expect((await savedLesson(home)).lesson).toEqual(saved.lesson)
+    await home.close()
+    await page.close()
+  })
+
+  test('two windows on one lesson: the later save is told so, and nothing is overwritten', async () => {
+    const [first, second] = [(await openPage(browser, lessonUrl())).page, (await openPage(browser, lessonUrl())).page]
+    // A page in the background draws nothing, so each is looked at while it is in front.
+    await waitForSheet(second)
+    await first.bringToFront()
+    await waitForSheet(first)
+    await first.keyboard.press('Home')
+    await first.keyboard.press('Delete')
+    const kept = await savedLesson(first)
+    expect(kept.lesson.steps).toHaveLength(11)
+    await second.bringToFront()
+    await second.keyboard.press('End')
+    await second.keyboard.press('Delete')
+    await waitForText(second, 'This lesson was changed in another window')
+    const now = (await (await fetch(`${application.url}/api/lessons/tide-table`)).json()) as typeof kept
+    expect(now).toEqual(kept)
+    // The other version is not lost either.
+    await clickOn(second, 'Keep this version as a copy')
+    await second.waitForFunction(() => !location.pathname.endsWith('tide-table'), { timeout: 30_000 })
+    await waitForSheet(second)
+    expect((await savedLesson(second)).lesson.steps.map(({ id }) => id)).toContain('t1')
+    await first.bringToFront()
+    await clickOn(first, 'Undo')
+    expect((await savedLesson(first)).lesson.steps).toHaveLength(12)
+    await first.close()
+    await second.close()
+  })
+
+  test('while the server does not answer, nothing is called saved; afterwards it is', async () => {
+    const { page } = await openPage(browser, lessonUrl())
+    await waitForSheet(page)
+    await page.setOfflineMode(true)
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'Not saved yet')
+    await page.setOfflineMode(false)
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(11)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(12)
+    await page.close()
+  })
+
+  test('an earlier version can be brought back, and that can be undone', async () => {
+    const { page } = await openPage(browser, lessonUrl())
+    await waitForSheet(page)
+    const { lesson } = await savedLesson(page)
+    await page.keyboard.down('Control')
+    await page.keyboard.press('a')
+    await page.keyboard.up('Control')
+    await page.keyboard.press('Delete')
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(0)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual(lesson)
+    await clickOn(page, 'Copy and versions')
+    await clickOn(page, 'Earlier versions…')
+    await clickOn(page, 'Bring back')
+    await page.waitForFunction(() => document.querySelector('[data-save]')?.textContent === 'Saved')
+    await page.close()
+  })
+})
+
+describe('uploads and workers', () => {
+  const tus = { 'tus-resumable': '1.0.0' }
+
+  test('an upload that broke off goes on where it stopped, and arrives whole', async () => {
+    const bytes = Buffer.from(writeWav([noise(48000 * 20, 77)], 48000))
+    const name = Buffer.from('long reading.wav').toString('base64')
+    const made = await fetch(`${application.url}/api/uploads`, {
+      method: 'POST',
+      headers: { ...tus, 'upload-length': String(bytes.length), 'upload-metadata': `filename ${name}` },
+    })
+    expect(made.status).toBe(201)
+    const address = new URL(made.headers.get('location')!, application.url)
+    const send = (from: number, to: number) =>
+      fetch(address, {
+        method: 'PATCH',
+        headers: { ...tus, 'upload-offset': String(from), 'content-type': 'application/offset+octet-stream' },
+        body: bytes.subarray(from, to),
+      })
+    expect((await send(0, 1_000_000)).status).toBe(204)
+    const offset = Number((await fetch(address, { method: 'HEAD', headers: tus })).headers.get('upload-offset'))
+    expect(offset).toBe(1_000_000)
+    expect((await send(500_000, bytes.length)).status).toBe(409)
+    expect((await send(offset, bytes.length)).status).toBe(204)
+    const id = address.pathname.split('/').at(-1)!
+    const status = await until(async () => {
+      const [row] = (await (await fetch(`${application.url}/api/imports?id=${id}`)).json()) as ImportStatus[]
+      return row?.state === 'done' && row
+    })
+    expect(status.media).toMatchObject({ name: 'long reading.wav', length: 20, bytes: bytes.length })
+    const sound = await fetch(`${application.url}/api/media/${status.media!.hash}/sound.f32`, {
+      headers: { range: 'bytes=0-3999' },
+    })
+    expect(sound.status).toBe(206)
+    const samples = new Float32Array(await sound.arrayBuffer())
+    noise(1000, 77).forEach((value, i) => expect(samples[i]!).toBeCloseTo(value, 5))
+  })
+
+  test('a job survives its worker: killed in the middle, it is taken up again and ends well', async () => {
+    const started = await fetch(`${application.url}/api/lessons/tide-table/exports`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ kind: 'video' }),
+    })
+    const { id } = (await started.json()) as { id: string }
+    const status = async () =>
+      ((await (await fetch(`${application.url}/api/lessons/tide-table/exports`)).json()) as ExportStatus[]).find(
+        (one) => one.id === id,
+      )!
+    await until(async () => (await status()).progress > 0.05)
+    await application.replaceWorker()
+    const done = await until(async () => {
+      const now = await status()
+      expect(now.state).not.toBe('failed')
+      return now.state === 'done' && now
+    }, 200)
+    expect(done.balance!.within!).toBeGreaterThanOrEqual(0.98)
+    const file = await put(
+      'after.mp4',
+      Buffer.from(await (await fetch(`${application.url}/api/exports/${id}/file`)).arrayBuffer()),
+    )
+    expect(await output('ffmpeg', ['-v', 'error', '-i', file, '-f', 'null', '-'])).toBe('')
+  })
+
+  test('a video in the making can be cancelled', async () => {
+    const { page } = await openPage(browser, `${lessonUrl()}/finish`)
+    await clickOn(page, 'Make the sound file')
+    await clickOn(page, 'Cancel')
+    await page.waitForSelector('[data-export=cancelled]')
+    await page.close()
+  })
+
+  test('a large file does not grow the server', async () => {
+    const memory = async () =>
+      Number(/VmRSS:\s+(\d+)/.exec(await readFile(`/proc/${application.server.pid}/status`, 'utf8'))![1])
+    const size = 300 * 1024 * 1024
+    const made = await fetch(`${application.url}/api/uploads`, {
+      method: 'POST',
+      headers: { ...tus, 'upload-length': String(size) },
+    })
+    const address = new URL(made.headers.get('location')!, application.url)
+    const before = await memory()
+    const chunk = randomBytes(1 << 20)
+    let left = size
+    const body = new ReadableStream({
+      pull(controller) {
+        controller.enqueue(chunk.subarray(0, Math.min(chunk.length, left)))
+        left -= chunk.length
+        if (left <= 0) controller.close()
+      },
+    })
+    const answer = await fetch(address, {
+      method: 'PATCH',
+      headers: { ...tus, 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' },
+      body,
+      duplex: 'half',
+    } as RequestInit)
+    expect(answer.status).toBe(204)
+    expect(answer.headers.get('upload-offset')).toBe(String(size))
+    // In kB: a fraction of what went through.
+    expect((await memory()) - before).toBeLessThan(120_000)
+  })
+})
+
+test('the raw files of the second lesson are there to try', async () => {
+  for (const name of ['leaving-a-berth.pdf', 'reading.mp3', 'easy-water.mp3'])
+    expect((await readFile(rawFile(name))).length).toBeGreaterThan(10_000)
+})
