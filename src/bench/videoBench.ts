@@ -11,10 +11,10 @@ import { openStore } from '@/media/store'
 import { renderVideo } from '@/media/video/render'
 import { cpuTime } from './cpuTime'
 
-const SLIDES = 40
+const SLIDES = 20
 const STAY = 15 // s
 
-/** Ten minutes of 40 slides: our render against coding every frame with libx264 veryfast, and a re-export. */
+/** Five minutes of 20 slides: our render against coding every frame with libx264 veryfast, and a re-export. */
 export async function measureRenderAgainstNaive(work: string): Promise<void> {
   const store = openStore(join(work, 'media'))
   const [slides, list] = await makeSlides(work)

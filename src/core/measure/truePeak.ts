@@ -7,6 +7,8 @@ const BLOCK = 64
 
 /** Rows of an interpolator by four: row p gives the signal p/4 sample after the sample `TAPS / 2 - 1` places in. */
 export const INTERPOLATOR: readonly Float64Array[] = interpolator()
+type Twelve = [number, number, number, number, number, number, number, number, number, number, number, number]
+const COEFFICIENTS = INTERPOLATOR.map((row) => [...row]) as [Twelve, Twelve, Twelve, Twelve]
 /** No interpolated value exceeds the largest sample around it by more than this factor (the rows' largest L1 norm). */
 export const OVERSHOOT_BOUND: Factor = Math.max(
   ...INTERPOLATOR.map((row) => row.reduce((sum, tap) => sum + Math.abs(tap), 0)),
@@ -78,26 +80,69 @@ function raisedPeak(x: Float32Array, maximum: Factor): Factor {
 
 /** Largest magnitude of the four interpolated phases whose taps start at `from`..`to` - 1. */
 export function interpolatedPeak(x: Float32Array, from: number, to: number): Factor {
+  const [, [a0, a1, a2, a3, a4, a5, a6, a7, a8, a9, aA, aB], [b0, b1, b2, b3, b4, b5]] = COEFFICIENTS
   let peak = 0
-  const [, row1, row2, row3] = INTERPOLATOR as [Float64Array, Float64Array, Float64Array, Float64Array]
+  // Written out, because this loop is most of the work: the samples slide through local names. The third phase is the
+  // first one backwards, and the second is symmetric.
+  let x0 = x[from]!
+  let x1 = x[from + 1]!
+  let x2 = x[from + 2]!
+  let x3 = x[from + 3]!
+  let x4 = x[from + 4]!
+  let x5 = x[from + 5]!
+  let x6 = x[from + 6]!
+  let x7 = x[from + 7]!
+  let x8 = x[from + 8]!
+  let x9 = x[from + 9]!
+  let xA = x[from + 10]!
   for (let i = from; i < to; i++) {
-    let y1 = 0
-    let y2 = 0
-    let y3 = 0
-    for (let k = 0; k < TAPS; k++) {
-      const sample = x[i + k]!
-      y1 += row1[k]! * sample
-      y2 += row2[k]! * sample
-      y3 += row3[k]! * sample
-    }
-    const y0 = Math.abs(x[i + TAPS / 2 - 1]!)
-    y1 = Math.abs(y1)
-    y2 = Math.abs(y2)
-    y3 = Math.abs(y3)
-    if (y0 > peak) peak = y0
+    const xB = x[i + 11]!
+    const y1 =
+      a0 * x0 +
+      a1 * x1 +
+      a2 * x2 +
+      a3 * x3 +
+      a4 * x4 +
+      a5 * x5 +
+      a6 * x6 +
+      a7 * x7 +
+      a8 * x8 +
+      a9 * x9 +
+      aA * xA +
+      aB * xB
+    const y3 =
+      aB * x0 +
+      aA * x1 +
+      a9 * x2 +
+      a8 * x3 +
+      a7 * x4 +
+      a6 * x5 +
+      a5 * x6 +
+      a4 * x7 +
+      a3 * x8 +
+      a2 * x9 +
+      a1 * xA +
+      a0 * xB
+    const y2 = b0 * (x0 + xB) + b1 * (x1 + xA) + b2 * (x2 + x9) + b3 * (x3 + x8) + b4 * (x4 + x7) + b5 * (x5 + x6)
+    if (x5 > peak) peak = x5
+    else if (-x5 > peak) peak = -x5
     if (y1 > peak) peak = y1
+    else if (-y1 > peak) peak = -y1
     if (y2 > peak) peak = y2
+    else if (-y2 > peak) peak = -y2
     if (y3 > peak) peak = y3
+    else if (-y3 > peak) peak = -y3
+    x0 = x1
+    x1 = x2
+    x2 = x3
+    x3 = x4
+    x4 = x5
+    x5 = x6
+    x6 = x7
+    x7 = x8
+    x8 = x9
+    x9 = xA
+    xA = xB
   }
   return peak
 }

@@ -1,0 +1,114 @@
+import type { Clip, MixPlan } from '@/core/mix/plan'
+import { renderMix } from '@/core/mix/renderer'
+import { soundBank, TAKE } from '@/core/testing/lessons'
+import { noise } from '@/core/testing/signals'
+import type { Hearing, PlayReport, ToWorklet } from './protocol'
+import { createStreamer } from './stream'
+
+/** The streamer's talk with a worklet that is played by the test. */
+
+const bank = soundBank({ [TAKE]: [noise(48000 * 4, 5).map((value) => value * 0.2)] })
+const clip = (gain: number): Clip => ({ media: TAKE, from: 0, at: 0, length: 192_000, gain, fadeIn: 0, fadeOut: 0 })
+const planOf = (gain: number): MixPlan => ({
+  length: 192_000,
+  clips: { voice: [clip(gain)], bed: [], sounds: [] },
+  bedGain: new Float32Array(1),
+  gain: 0,
+  ceiling: -1,
+})
+
+function open() {
+  const sent: ToWorklet[] = []
+  const port = {
+    postMessage: (message: ToWorklet) => sent.push(message),
+    onmessage: null as null | ((event: { data: PlayReport }) => void),
+  }
+  const input = { plan: planOf(0), source: bank.source, hearing: 'all' as Hearing }
+  const streamer = createStreamer(() => input)
+  streamer.connect(port as unknown as MessagePort)
+  const report = (stream: number, position: number, ended = false) =>
+    port.onmessage!({ data: { stream, position, time: 0, ended, missed: 0 } })
+  return { sent, input, streamer, report }
+}
+const settled = () => new Promise((resolve) => setTimeout(resolve, 150))
+const blocksOf = (sent: ToWorklet[], stream: number) =>
+  sent.flatMap((one) => (one.type === 'block' && one.stream === stream ? [one] : []))
+const joined = (blocks: { left: Float32Array }[]) => Float32Array.from(blocks.flatMap(({ left }) => [...left]))
+
+test('plays from a place, a little ahead and no further, with exactly the samples of the mix', async () => {
+  const { sent, streamer, report } = open()
+  streamer.play(9600, null)
+  await settled()
+  expect(sent[0]).toEqual({ type: 'stream', stream: 1, at: 9600, insteadOf: null })
+  const ahead = joined(blocksOf(sent, 1))
+  expect(ahead.length).toBeGreaterThan(14_400)
+  expect(ahead.length).toBeLessThan(24_000)
+  expect(ahead).toEqual((await renderMix(planOf(0), bank.source, 9600, ahead.length)).sum[0])
+  report(1, 9600 + 12_000)
+  await settled()
+  expect(joined(blocksOf(sent, 1)).length).toBeGreaterThan(ahead.length + 9000)
+  streamer.stop()
+})
+
+test('a place between grid points begins at the grid point before it', async () => {
+  const { sent, streamer } = open()
+  streamer.play(1000, null)
+  streamer.stop()
+  expect(sent[0]).toMatchObject({ at: 992 })
+})
+
+test('a change takes over at the place that is heard, and is rendered from the new plan', async () => {
+  const { sent, input, streamer, report } = open()
+  streamer.play(0, null)
+  await settled()
+  report(1, 4800)
+  input.plan = planOf(-6)
+  streamer.change((position) => position + 9600)
+  await settled()
+  expect(sent.filter(({ type }) => type === 'stream').at(-1)).toEqual({
+    type: 'stream',
+    stream: 2,
+    at: 14_400,
+    insteadOf: 4800,
+  })
+  const fresh = joined(blocksOf(sent, 2))
+  expect(fresh).toEqual((await renderMix(planOf(-6), bank.source, 14_400, fresh.length)).sum[0])
+  streamer.stop()
+})
+
+test('changes in quick succession are carried on from the stream that is heard', async () => {
+  const { sent, streamer, report } = open()
+  streamer.play(0, null)
+  await settled()
+  report(1, 3200)
+  streamer.change((position) => position + 3200)
+  // The worklet has not taken over yet, and is 640 samples further on.
+  report(1, 3840)
+  streamer.change((position) => position + 3200)
+  expect(sent.at(-1)).toEqual({ type: 'stream', stream: 3, at: 3840 + 6400, insteadOf: 3840 })
+  streamer.stop()
+})
+
+test('ends where it was told to, or with the lesson', async () => {
+  const { sent, streamer, report } = open()
+  streamer.play(0, 4000)
+  await settled()
+  expect(joined(blocksOf(sent, 1)).length).toBe(4000)
+  expect(blocksOf(sent, 1).at(-1)!.last).toBe(true)
+  report(1, 4000, true)
+  streamer.change((position) => position)
+  expect(sent.filter(({ type }) => type === 'stream')).toHaveLength(1)
+  streamer.play(190_400, null)
+  await settled()
+  expect(joined(blocksOf(sent, 2)).length).toBe(1600)
+})
+
+test('the voice alone is what the voice is in the mix', async () => {
+  const { sent, input, streamer } = open()
+  input.hearing = 'voice'
+  streamer.play(0, 9600)
+  await settled()
+  const whole = await renderMix(planOf(0), bank.source, 0, 9600)
+  expect(joined(blocksOf(sent, 1))).toEqual(whole.tracks.voice[0])
+  expect(whole.tracks.bed[0].every((value) => value === 0)).toBe(true)
+})
