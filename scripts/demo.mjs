@@ -21,8 +21,7 @@ async function main() {
     console.log(`Yarn Step is already running: http://127.0.0.1:${other.port}`)
     return
   }
-  // A crash of this script leaves its children behind.
-  if (other) for (const pid of other.children) if (isOurs(pid)) process.kill(pid, 'SIGKILL')
+  if (other) await clearAway(other.children)
 
   const port = await freePort(WANTED_PORT).catch(async () => {
     const free = await freePort()
@@ -77,14 +76,26 @@ function writeRun(run) {
   writeFileSync(runFile, JSON.stringify(run))
 }
 
-/** Whether a process of this project has that number (numbers are used again after a crash). */
+/** Whether that number is a process of this installation (numbers are used again after a crash). */
 function isOurs(pid, part = '') {
   try {
-    const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8')
-    return (
-      command.includes('node') && command.includes(part) && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(ROOT)
-    )
+    const [command, settings] = ['cmdline', 'environ'].map((file) => readFileSync(`/proc/${pid}/${file}`, 'utf8'))
+    // A server calls itself by another name, so its settings tell.
+    return command.includes(part) && (settings.includes(`YARN_STEP_DATA=${data}`) || settings.includes(`PWD=${ROOT}`))
   } catch {
     return false
   }
+}
+
+/** Ends what a crash has left behind, and waits until its port is free again. */
+async function clearAway(pids) {
+  const left = pids.filter((pid) => isOurs(pid))
+  for (const pid of left) process.kill(pid, 'SIGKILL')
+  const isPortTaken = () =>
+    freePort(WANTED_PORT).then(
+      () => false,
+      () => true,
+    )
+  for (let tries = 0; tries < 30 && left.length > 0 && (await isPortTaken()); tries++)
+    await new Promise((resolve) => setTimeout(resolve, 100))
 }
