@@ -63,6 +63,10 @@ test('a script is spread by time, but cut at the ends of sentences close by', ()
   expect(cut([1.1, 2.2, 0.5])).toEqual(['Look up first.', 'Then look down, at the weed.', 'Decide.'])
   expect(cut([4])).toEqual([script])
   expect(scriptEdges('', [1, 2])).toEqual([0, 0, 0])
+  // More phrases than words: each word has one, the rest have none.
+  expect(scriptEdges('One two', [1, 1, 1])).toEqual([0, 4, 7, 7])
+  // Two short phrases close together still get a word each.
+  expect(cut([2.2, 0.3, 0.3, 1.5]).every(Boolean)).toBe(true)
 })
 
 test('phrases stand in lesson time, with the place in the take where a break before them falls', () => {

@@ -56,32 +56,56 @@ export function phrasesOf(
 }
 
 /**
- * Where a script is cut when it is spread over phrases of these lengths: at the share of its letters that their time
- * has of the whole, moved to the end of a sentence or clause close by, else to the next space.
+ * Where a script is cut when it is spread over phrases of these lengths: near the share of its letters that their time
+ * has of the whole, rather at the end of a sentence or clause than between any two words, and so that every phrase gets
+ * a word as long as there are enough. The cheapest of all such cuts, found phrase by phrase.
  */
 export function scriptEdges(script: string, lengths: readonly Seconds[]): number[] {
+  const cuts = cutPlaces(script)
+  const inner = lengths.length - 1
   const total = lengths.reduce((sum, length) => sum + length, 0)
-  const edges = [0]
-  let passed = 0
-  for (const length of lengths.slice(0, -1)) {
-    passed += length
-    const wanted = total > 0 ? (script.length * passed) / total : 0
-    edges.push(Math.max(edges.at(-1)!, nearestCut(script, wanted)))
+  if (cuts.length < inner || total === 0) {
+    return [0, ...lengths.map((_, i) => cuts[i]?.at ?? script.length).slice(0, -1), script.length].slice(
+      0,
+      lengths.length + 1,
+    )
   }
-  edges.push(script.length)
-  return edges
+  const wanted: number[] = []
+  lengths.slice(0, -1).reduce((passed, length) => {
+    wanted.push((script.length * (passed + length)) / total)
+    return passed + length
+  }, 0)
+
+  // best[c]: least cost when phrase k ends at cut c; only cuts behind the one before may follow.
+  const before: Int32Array[] = []
+  let best = new Float64Array(cuts.length).fill(0)
+  for (let k = 0; k < inner; k++) {
+    const next = new Float64Array(cuts.length).fill(Infinity)
+    const came = new Int32Array(cuts.length).fill(-1)
+    let cheapest = k === 0 ? -1 : k - 1
+    for (let c = k; c < cuts.length; c++) {
+      if (k > 0 && best[c - 1]! <= best[cheapest]!) cheapest = c - 1
+      next[c] = (k > 0 ? best[cheapest]! : 0) + Math.abs(cuts[c]!.at - wanted[k]!) - cuts[c]!.worth
+      came[c] = cheapest
+    }
+    before.push(came)
+    best = next
+  }
+  const edges = [script.length]
+  let cut = best.indexOf(Math.min(...best))
+  for (let k = inner - 1; k >= 0; k--) {
+    edges.unshift(cuts[cut]!.at)
+    cut = before[k]![cut]!
+  }
+  return [0, ...edges]
 }
 
-function nearestCut(script: string, wanted: number): number {
-  let best = { at: Math.round(wanted), score: Infinity }
-  for (let i = 1; i < script.length; i++) {
-    if (script[i] !== ' ' && script[i] !== '\n') continue
-    const mark = script[i - 1]!
-    const bonus = /[.!?]/.test(mark) ? 40 : /[,;:–—]/.test(mark) ? 22 : 0
-    const score = Math.abs(i - wanted) - bonus
-    if (score < best.score) best = { at: i + 1, score }
-  }
-  return best.score < Infinity ? best.at : script.length
+/** Where a word begins, and what it is worth, in letters, to cut there. */
+function cutPlaces(script: string): { at: number; worth: number }[] {
+  return [...script.matchAll(/(\S)\s+(?=\S)/g)].map(({ 0: gap, 1: mark, index }) => ({
+    at: index + gap.length,
+    worth: /[.!?]/.test(mark!) ? 40 : /[,;:–—]/.test(mark!) ? 22 : 0,
+  }))
 }
 
 /** Spreads the words of a phrase over its time by their letters. */

@@ -82,7 +82,11 @@ export function createPlayer(): Player {
   }
 
   return {
-    setLesson: (lesson, media) => mix.setLesson(lesson, media),
+    setLesson(lesson, media) {
+      // Opened ahead, silent until it is asked to play: then playing begins at once.
+      sound ??= openSound()
+      return mix.setLesson(lesson, media)
+    },
     play,
     pause,
     seek(to) {

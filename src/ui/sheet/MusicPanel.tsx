@@ -96,6 +96,7 @@ function TargetSlider({ target, label, min, max, step, say, marks }: TargetSlide
         step={step}
         marks={marks}
         tooltip={{ open: false }}
+        style={{ margin: '4px 6px 8px' }}
         onChange={(next) => {
           store.getState().drag(target, next, isNew.current)
           isNew.current = false
