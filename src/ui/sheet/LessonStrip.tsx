@@ -1,6 +1,5 @@
 'use client'
 
-import { Tooltip } from 'antd'
 import { useEffect, useState } from 'react'
 import { stepAt } from '@/core/lesson/layout'
 import { clock } from '../format'
@@ -28,21 +27,21 @@ export function LessonStrip() {
           '. ',
         )
         return (
-          <Tooltip key={step.id} title={label} placement="right" mouseEnterDelay={0.3}>
-            <button
-              className={styles.step}
-              style={{ flexGrow: Math.max(0.2, end - start) }}
-              aria-label={label}
-              aria-current={step.id === now || undefined}
-              tabIndex={-1}
-              onClick={() => {
-                store.getState().select([step.id], { step: step.id, phrase: 0 })
-                player.seek(start)
-              }}
-            >
-              {found.length > 0 && <span className={styles.found} aria-hidden="true" />}
-            </button>
-          </Tooltip>
+          <button
+            key={step.id}
+            title={label}
+            className={styles.step}
+            style={{ flexGrow: Math.max(0.2, end - start) }}
+            aria-label={label}
+            aria-current={step.id === now || undefined}
+            tabIndex={-1}
+            onClick={() => {
+              store.getState().select([step.id], { step: step.id, phrase: 0 })
+              player.seek(start)
+            }}
+          >
+            {found.length > 0 && <span className={styles.found} aria-hidden="true" />}
+          </button>
         )
       })}
     </nav>
