@@ -111,12 +111,13 @@ export async function orDamaged<T>(name: string, work: () => Promise<T>): Promis
 /** Splits interleaved samples into channels. */
 export function deinterleave(samples: Float32Array, channels: number): Float32Array[] {
   if (channels === 1) return [samples]
-  const frames = samples.length / channels
-  return Array.from({ length: channels }, (_, c) => {
-    const out = new Float32Array(frames)
-    for (let i = 0, at = c; i < frames; i++, at += channels) out[i] = samples[at]!
-    return out
-  })
+  return Array.from({ length: channels }, (_, c) => everyOf(samples, c, channels))
+}
+
+function everyOf(samples: Float32Array, first: number, step: number): Float32Array {
+  const out = new Float32Array(samples.length / step)
+  for (let i = 0, at = first; i < out.length; i++, at += step) out[i] = samples[at]!
+  return out
 }
 
 export function interleave(channels: readonly Float32Array[]): Float32Array {

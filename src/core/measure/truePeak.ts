@@ -24,7 +24,7 @@ export interface TruePeakMeter {
  * Streaming true peak by fourfold oversampling (ITU-R BS.1770-5, Annex 2).
  *
  * Most blocks can't hold the maximum: sample peaks come first, and a block is interpolated only where its
- * peak times the interpolator's bound exceeds the maximum so far, the loudest blocks of each push before others.
+ * peak times the interpolator's bound exceeds the maximum so far, the loudest block of each push before the others.
  */
 export function createTruePeakMeter(channelCount: number): TruePeakMeter {
   const kept = Array.from({ length: channelCount }, () => new Float32Array(TAPS))
@@ -58,24 +58,29 @@ function raisedPeak(x: Float32Array, maximum: Factor): Factor {
   const peaks = new Float32Array(blocks)
   for (let b = 0; b < blocks; b++) {
     const end = Math.min(x.length, TAPS + (b + 1) * BLOCK)
-    let peak = 0
+    let high = 0
+    let low = 0
     for (let i = b * BLOCK; i < end; i++) {
-      const magnitude = Math.abs(x[i]!)
-      if (magnitude > peak) peak = magnitude
+      const value = x[i]!
+      if (value > high) high = value
+      else if (value < low) low = value
     }
-    peaks[b] = peak
+    peaks[b] = Math.max(high, -low)
   }
-  const candidates: number[] = []
-  for (let b = 0; b < blocks; b++) {
-    if (peaks[b]! * OVERSHOOT_BOUND > maximum) candidates.push(b)
-  }
-  candidates.sort((a, b) => peaks[b]! - peaks[a]!)
-  for (const b of candidates) {
-    if (peaks[b]! * OVERSHOOT_BOUND <= maximum) break
+  const look = (b: number) => {
+    if (peaks[b]! * OVERSHOOT_BOUND <= maximum) return
     const end = Math.min(x.length - TAPS, (b + 1) * BLOCK)
     maximum = Math.max(maximum, interpolatedPeak(x, b * BLOCK, end))
   }
+  if (blocks > 0) look(loudestOf(peaks))
+  for (let b = 0; b < blocks; b++) look(b)
   return maximum
+}
+
+function loudestOf(peaks: Float32Array): number {
+  let loudest = 0
+  for (let b = 1; b < peaks.length; b++) if (peaks[b]! > peaks[loudest]!) loudest = b
+  return loudest
 }
 
 /** Largest magnitude of the four interpolated phases whose taps start at `from`..`to` - 1. */
