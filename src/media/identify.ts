@@ -1,4 +1,4 @@
-import { open } from 'node:fs/promises'
+import { stat } from 'node:fs/promises'
 import { fileTypeFromFile } from 'file-type'
 import type { ShelfKind } from '@/core/lesson/document'
 import { UserError } from '@/core/userError'
@@ -45,19 +45,16 @@ const USABLE = 'Bring in PNG, JPEG, WebP, PDF, WAV, MP3, M4A, OGG, FLAC, MP4, MO
 
 /** The bytes decide, never the name. Throws a UserError that says what can be used instead. */
 export async function identifyFile(path: string, name: string): Promise<FileIdentity> {
-  if (await isEmpty(path))
-    throw new UserError(`There is nothing in this file: ${name}. Copy it again from where it came from.`)
+  const { size, isFolder } = await look(path)
+  if (isFolder) throw new UserError(`A file is needed, and this is a folder: ${name}.`)
+  if (size === 0) throw new UserError(`There is nothing in this file: ${name}. Copy it again from where it came from.`)
   const found = await fileTypeFromFile(path)
   const known = found && KNOWN[found.mime.split(';')[0]!]
   if (known) return { ...known, extension: found.ext }
   throw new UserError(`This file can't be used: ${name}. ${(found && ADVICE[found.ext]) ?? USABLE}`)
 }
 
-async function isEmpty(path: string): Promise<boolean> {
-  const file = await open(path)
-  try {
-    return (await file.stat()).size === 0
-  } finally {
-    await file.close()
-  }
+async function look(path: string): Promise<{ size: number; isFolder: boolean }> {
+  const found = await stat(path)
+  return { size: found.size, isFolder: found.isDirectory() }
 }

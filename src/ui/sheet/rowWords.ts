@@ -26,6 +26,7 @@ export function wordRuns(
   stepStart: Seconds,
   geometry: SheetGeometry,
   lines: number,
+  measure: (text: string) => number = textWidth,
 ): WordRun[][] {
   const width = geometry.lineSeconds * geometry.pixelsPerSecond
   const perLine: WordRun[][] = Array.from({ length: lines }, () => [])
@@ -37,15 +38,20 @@ export function wordRuns(
       return
     }
     let run: WordRun | undefined
+    let lineEnd = 0
     for (const word of wordsOf(phrase, script)) {
       const wanted = (word.start - stepStart) * geometry.pixelsPerSecond
       let at = run ? free : Math.max(wanted, Math.min(free, wanted + MOST_DRIFT))
-      const size = textWidth(run ? ` ${word.text}` : word.text)
-      const end = (Math.floor(at / width) + 1) * width
-      const overruns = at + size > end && at % width > 0 && end < lines * width
-      if (overruns) at = end
+      if (!run) lineEnd = (Math.floor(at / width) + 1) * width
+      const size = measure(run ? ` ${word.text}` : word.text)
+      // A word that is wider than a whole line stays where it is.
+      const overruns = at + size > lineEnd && at > lineEnd - width && lineEnd < lines * width
+      if (overruns) {
+        at = lineEnd
+        lineEnd += width
+      }
       if (!run || overruns) {
-        const line = Math.min(lines - 1, Math.floor(at / width + 1e-6))
+        const line = Math.min(lines - 1, Math.round(lineEnd / width) - 1)
         run = { phrase: index, text: word.text, left: at - line * width, room: 0 }
         perLine[line]!.push(run)
       } else run.text += ` ${word.text}`

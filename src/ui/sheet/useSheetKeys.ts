@@ -17,6 +17,7 @@ export const KEYS: readonly { keys: string; shown: string; does: string }[] = [
   { keys: 'right', shown: '→', does: 'caret a phrase on' },
   { keys: 'up', shown: '↑', does: 'caret a step back' },
   { keys: 'down', shown: '↓', does: 'caret a step on' },
+  { keys: 'shift+up', shown: 'Shift ↑ ↓', does: 'select more steps' },
   { keys: 'home', shown: 'Home', does: 'to the first step' },
   { keys: 'end', shown: 'End', does: 'to the last step' },
   { keys: 'enter', shown: 'Enter', does: 'the next step starts at the caret' },
@@ -60,6 +61,8 @@ export function useSheetKeys(showHelp: () => void): void {
     right: () => go(moveByPhrase(state(), 1)),
     up: () => go(moveByStep(state(), -1)),
     down: () => go(moveByStep(state(), 1)),
+    'shift+up': () => extend(-1),
+    'shift+down': () => extend(1),
     home: () => goToStep(0),
     end: () => goToStep(-1),
     enter: () => {
@@ -117,6 +120,15 @@ export function useSheetKeys(showHelp: () => void): void {
   function goToStep(index: number) {
     const step = state().history.lesson.steps.at(index)
     if (step) go({ step: step.id, phrase: 0 })
+  }
+
+  /** The selection grows or shrinks at the end where the caret stands. */
+  function extend(by: 1 | -1) {
+    const { caret, selected } = state()
+    const next = moveByStep(state(), by)
+    if (!caret || !next) return
+    const shrinks = selected.includes(next.step)
+    state().select(shrinks ? selected.filter((id) => id !== caret.step) : [...selected, next.step], next)
   }
 
   function moveSelected(by: 1 | -1) {

@@ -1,0 +1,107 @@
+import { emptyLesson, newStep } from '@/core/lesson/document'
+import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
+import { breakAtCaret, caretTime, moveByPhrase, moveByStep, phrasesOfStep } from '../sheet/caret'
+import { createLessonStore, timelineOf } from './lessonStore'
+
+/** What a page does to its lesson, without a page. */
+
+const voice = speechLike([
+  [null, 0.5],
+  [-10, 2],
+  [null, 0.6],
+  [-12, 2],
+  [null, 0.6],
+  [-10, 2],
+  [null, 0.5],
+])
+const bank = soundBank({ [TAKE]: [voice] })
+
+function open() {
+  const refusals: string[] = []
+  const store = createLessonStore(lessonOver([0, 5.4, 8.2], false), [], (sentence) => refusals.push(sentence))
+  store.setState({ analyses: new Map([[TAKE, bank.analysisOf(TAKE)!]]) })
+  return { store, refusals, state: store.getState }
+}
+
+test('the first step is chosen when a lesson is opened, none in an empty one', () => {
+  expect(open().state()).toMatchObject({ selected: ['s0'], caret: { step: 's0', phrase: 0 } })
+  expect(createLessonStore(emptyLesson('x'), [], () => undefined).getState()).toMatchObject({
+    selected: [],
+    caret: null,
+  })
+})
+
+test('an edit that can not be done says why and changes nothing', () => {
+  const { state, refusals } = open()
+  const before = state().history
+  expect(state().edit({ name: 'joinStep', step: 's0' })).toBe(false)
+  expect(state().history).toBe(before)
+  expect(refusals).toEqual([expect.stringContaining('nothing before it')])
+})
+
+test('of several edits at once none is done when one is refused', () => {
+  const { state } = open()
+  const before = state().history.lesson
+  const step = newStep('n', 'New', { kind: 'card', lines: ['x'] })
+  expect(
+    state().edit({ name: 'addSteps', before: null, steps: [step] }, { name: 'deleteSteps', steps: ['gone'] }),
+  ).toBe(false)
+  expect(state().history.lesson).toBe(before)
+})
+
+test('a slider that is dragged is one step of undo, two drags are two', () => {
+  const { state } = open()
+  const { lesson } = state().history
+  for (const value of [17, 18, 19]) state().drag('clearance', value, value === 17)
+  for (const value of [22, 24]) state().drag('clearance', value, value === 22)
+  expect(state().history.lesson.targets.clearance).toBe(24)
+  state().undo()
+  expect(state().history.lesson.targets.clearance).toBe(19)
+  state().undo()
+  expect(state().history.lesson).toEqual(lesson)
+  state().redo()
+  state().redo()
+  expect(state().history.lesson.targets.clearance).toBe(24)
+})
+
+test('the caret goes phrase by phrase, across steps, and stops at both ends', () => {
+  const { store, state } = open()
+  expect([phrasesOfStep(state(), 's0').length, phrasesOfStep(state(), 's1').length]).toEqual([2, 1])
+  const places: unknown[] = []
+  for (let caret = state().caret; caret; caret = moveByPhrase(state(), 1)) {
+    store.setState({ caret })
+    places.push([caret.step, caret.phrase])
+  }
+  expect(places).toEqual([
+    ['s0', 0],
+    ['s0', 1],
+    ['s1', 0],
+  ])
+  store.setState({ caret: { step: 's1', phrase: 0 } })
+  expect(moveByPhrase(state(), -1)).toEqual({ step: 's0', phrase: 1 })
+  expect(moveByStep(state(), -1)).toEqual({ step: 's0', phrase: 0 })
+  expect(moveByStep(state(), 1)).toBeNull()
+})
+
+test('breaking at the caret puts the next phrase on the next picture, and time stands there', () => {
+  const { store, state } = open()
+  expect(breakAtCaret(state())).toMatch('begins here already')
+  store.setState({ caret: { step: 's0', phrase: 1 } })
+  expect(caretTime(state(), { step: 's0', phrase: 1 })).toBeCloseTo(3.1, 1)
+  const edit = breakAtCaret(state())
+  expect(edit).toMatchObject({ name: 'breakStep', step: 's0', passage: 'p0' })
+  if (typeof edit === 'string') throw new Error(edit)
+  expect(state().edit(edit)).toBe(true)
+  const { steps } = timelineOf(state().history.lesson)
+  expect(steps[0]!.step.passages[0]!.to).toBeCloseTo(2.85, 1)
+  expect(phrasesOfStep(state(), 's0')).toHaveLength(1)
+  expect(phrasesOfStep(state(), 's1')).toHaveLength(2)
+})
+
+test('the timeline of one state of a lesson is computed once', () => {
+  const { state } = open()
+  const { lesson } = state().history
+  expect(timelineOf(lesson)).toBe(timelineOf(lesson))
+  state().edit({ name: 'setTail', step: 's0', tail: 1 })
+  expect(timelineOf(state().history.lesson).length).toBeCloseTo(timelineOf(lesson).length + 1, 9)
+})

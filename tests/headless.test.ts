@@ -1,0 +1,243 @@
+import { execFile } from 'node:child_process'
+import { existsSync } from 'node:fs'
+import { readFile, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
+import { readWav, writeWav } from '@/core/formats/wav'
+import { createEnergyMeter } from '@/core/measure/energyMeter'
+import { momentarySeries } from '@/core/measure/loudness'
+import type { BalanceSheet } from '@/core/mix/balanceSheet'
+import { musicLike, speechLike } from '@/core/testing/lessons'
+import { noise, tones } from '@/core/testing/signals'
+import { headless, output, scratch } from './support/application'
+import { ROOT } from '../scripts/application.mjs'
+
+/** The headless command, called as other programs call it; its figures against an independent measurement. */
+
+const folder = scratch()
+const at = (name: string) => join(folder, name)
+const put = (name: string, channels: Float32Array[], rate = 48000) =>
+  writeFile(at(name), writeWav(channels, rate)).then(() => at(name))
+
+interface Refusal {
+  code: number
+  stdout: string
+  stderr: string
+}
+const refused = (...args: string[]): Promise<Refusal> =>
+  promisify(execFile)(join(ROOT, 'bin', 'yarn-step'), args).then(
+    () => Promise.reject(new Error('it should have been refused')),
+    (error: Refusal) => error,
+  )
+
+test('loudness agrees with ffmpeg on noise, stereo and surround, also from a lossy file', async () => {
+  // Without much near half the sample rate, where short interpolators differ about what lies between two samples.
+  const soft = (seed: number) =>
+    noise(48000 * 20, seed).map(
+      (_, i, all) => (all[i]! + (all[i - 1] ?? 0) + (all[i - 2] ?? 0) + (all[i - 3] ?? 0)) / 4,
+    )
+  const swelling = soft(6).map((value, i) => value * 0.6 * Math.abs(Math.sin(i / 70_000)))
+  const other = soft(7).map((value) => value * 0.1)
+  await put('stereo.wav', [swelling, other])
+  await put('surround.wav', [swelling, other, other, swelling, other, other])
+  await output('ffmpeg', ['-v', 'error', '-y', '-i', at('stereo.wav'), '-b:a', '192k', at('stereo.mp3')])
+  for (const name of ['stereo.wav', 'surround.wav', 'stereo.mp3']) {
+    const ours = (await headless('loudness', at(name))) as Record<string, number>
+    const layout = name === 'surround.wav' ? ['-channel_layout', '5.1'] : []
+    const summary = (
+      await output('ffmpeg', [
+        '-hide_banner',
+        '-nostats',
+        ...layout,
+        '-i',
+        at(name),
+        '-af',
+        'ebur128=peak=true',
+        '-f',
+        'null',
+        '-',
+      ])
+    ).split('Summary:')[1]!
+    const theirs = (pattern: RegExp) => Number(pattern.exec(summary)![1])
+    expect(Math.abs(ours.integrated! - theirs(/I:\s+(-?[\d.]+) LUFS/))).toBeLessThan(0.15)
+    expect(Math.abs(ours.range! - theirs(/LRA:\s+(-?[\d.]+) LU/))).toBeLessThan(0.5)
+    expect(Math.abs(ours.truePeak! - theirs(/Peak:\s+(-?[\d.]+) dBFS/))).toBeLessThan(0.3)
+  }
+})
+
+test('undefined values are null, and a series is on a grid of 100 ms', async () => {
+  await put('short.wav', [tones([[-20, 0.2]])])
+  expect(await headless('loudness', at('short.wav'))).toMatchObject({
+    integrated: null,
+    range: null,
+    maxMomentary: null,
+    maxShortTerm: null,
+  })
+  await put('tone.wav', [tones([[-20, 5]]), tones([[-20, 5]])])
+  const { momentary, shortTerm } = (await headless('loudness', at('tone.wav'), '--series')) as {
+    momentary: number[]
+    shortTerm: number[]
+  }
+  expect(momentary).toHaveLength(47)
+  expect(shortTerm).toHaveLength(21)
+  momentary.forEach((value) => expect(value).toBeCloseTo(-20, 1))
+})
+
+test('speech prints the segments', async () => {
+  await put('speech.wav', [
+    speechLike([
+      [null, 1],
+      [-12, 3],
+      [null, 1],
+      [-12, 2],
+      [null, 1],
+    ]),
+  ])
+  const { segments } = (await headless('speech', at('speech.wav'))) as { segments: { start: number; end: number }[] }
+  expect(segments).toHaveLength(2)
+  expect(Math.abs(segments[1]!.start - 5)).toBeLessThan(0.12)
+})
+
+test('ride writes three stems, equally long and of 24 bits, and the gain curve explains what it did', async () => {
+  await put('voice.wav', [
+    speechLike([
+      [null, 1],
+      [-10, 4],
+      [null, 0.6],
+      [-16, 5],
+      [null, 5],
+      [-8, 5],
+      [null, 2],
+    ]),
+  ])
+  await put('bed.wav', [musicLike(9, -8), musicLike(9, -9, 6)])
+  const { report, gain } = (await headless(
+    'ride',
+    '--voice',
+    at('voice.wav'),
+    '--bed',
+    at('bed.wav'),
+    '--clearance',
+    '18',
+    '--swell',
+    '8',
+    '--out-dir',
+    at('ride'),
+  )) as {
+    report: BalanceSheet
+    gain: { rate: number; decibels: number[] }
+  }
+  const bytes = await Promise.all(['voice', 'bed', 'bed-raw'].map((name) => readFile(at(`ride/${name}.wav`))))
+  expect(new Set(bytes.map(({ length }) => length)).size).toBe(1)
+  expect(bytes[0]!.readUInt16LE(34)).toBe(24)
+  expect(report.within!).toBeGreaterThanOrEqual(0.98)
+  expect(Math.abs(report.clearance! - 18)).toBeLessThan(2)
+  // The bed is the raw bed times the gain that was printed.
+  const [, bed, raw] = bytes.map((file) => readWav(file).channels[0]!)
+  for (let second = 2; second < 21; second += 1.7) {
+    const from = Math.round(second * gain.rate) * (48000 / gain.rate)
+    const power = (sound: Float32Array) =>
+      sound.subarray(from, from + 480).reduce((sum, value) => sum + value * value, 1e-12)
+    expect(
+      Math.abs(10 * Math.log10(power(bed!) / power(raw!)) - gain.decibels[Math.round(second * gain.rate)]!),
+    ).toBeLessThan(0.4)
+  }
+  // In the long pause the bed comes up, and is down again before the voice.
+  const meter = createEnergyMeter(48000, 1)
+  meter.push([bed!])
+  const level = momentarySeries(meter.track())
+  expect(level[130]! - level[80]!).toBeGreaterThan(6)
+  // Down to what it is under the voice, from 300 ms before the voice sets in at 15.6 s.
+  const gainAt = (time: number) => gain.decibels[Math.round(time * gain.rate)]!
+  for (const time of [15.3, 15.4, 15.5, 15.6]) expect(Math.abs(gainAt(time) - gainAt(16.6))).toBeLessThan(0.7)
+})
+
+test('new, check, mix and render work on one archive', async () => {
+  await output('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'lavfi',
+    '-i',
+    'color=0x12475a:size=640x360',
+    '-frames:v',
+    '1',
+    at('one.png'),
+  ])
+  await output('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'lavfi',
+    '-i',
+    'color=0x8a5527:size=640x360',
+    '-frames:v',
+    '1',
+    at('two.png'),
+  ])
+  await put('reading.wav', [
+    speechLike([
+      [null, 0.5],
+      [-12, 3],
+      [null, 1.2],
+      [-12, 3],
+      [null, 0.5],
+    ]),
+  ])
+  await put('song.wav', [musicLike(6, -10)])
+  await writeFile(at('script.txt'), 'The first slide.\n\nThe second slide.\n')
+  const made = (await headless(
+    'new',
+    '--pictures',
+    at('one.png'),
+    at('two.png'),
+    '--voice',
+    at('reading.wav'),
+    '--bed',
+    at('song.wav'),
+    '--script',
+    at('script.txt'),
+    '--out',
+    at('lesson.zip'),
+  )) as { steps: { title: string; start: number; end: number }[] }
+  expect(made.steps.map(({ title }) => title)).toEqual(['One', 'Two'])
+  expect(Math.abs(made.steps[1]!.start - (0.6 + 4.45 - 0.25))).toBeLessThan(0.3)
+  expect(
+    ((await headless('check', at('lesson.zip'))) as { findings: { severity: string }[] }).findings.every(
+      ({ severity }) => severity === 'hint',
+    ),
+  ).toBe(true)
+  await headless('mix', at('lesson.zip'), '--out', at('mix.wav'), '--stems', at('stems'))
+  const [mix, ...stems] = await Promise.all(
+    ['mix.wav', 'stems/voice.wav', 'stems/bed.wav', 'stems/sounds.wav'].map(
+      async (name) => readWav(await readFile(at(name))).channels[1]!,
+    ),
+  )
+  for (let i = 0; i < mix!.length; i += 101)
+    expect(Math.abs(stems.reduce((sum, stem) => sum + stem[i]!, 0) - mix![i]!)).toBeLessThan(1e-6)
+  const sheet = (await headless('render', at('lesson.zip'), '--out', at('lesson.mp4'))) as BalanceSheet & {
+    steps: unknown[]
+  }
+  expect(sheet.steps).toHaveLength(2)
+  expect(Math.abs(sheet.pictureLength! - made.steps[1]!.end)).toBeLessThan(1 / 30)
+  expect(existsSync(at('lesson.mp4'))).toBe(true)
+})
+
+test.each([
+  [['loudness'], 2, /missing required argument/],
+  [['shout'], 2, /unknown command/],
+  [['ride', '--voice', 'x.wav', '--out-dir', 'y'], 2, /required option '--bed <file>'/],
+  [['loudness', '/no/such/file.wav'], 1, /no such file: \/no\/such\/file\.wav/],
+  [['loudness', '/tmp'], 1, /folder|file is needed/],
+  [['speech', join(ROOT, 'package.json')], 1, /can't be used: package\.json\. Bring in/],
+  [['mix', join(ROOT, 'package.json'), '--out', '/tmp/x.wav'], 1, /not a saved lesson/],
+] as const)('wrong use ends in one sentence: %j', async (args, code, sentence) => {
+  const refusal = await refused(...args)
+  expect(refusal.code).toBe(code)
+  expect(refusal.stdout).toBe('')
+  expect(refusal.stderr.trim()).toMatch(sentence)
+  expect(refusal.stderr.trim().split('\n')).toHaveLength(1)
+  expect(refusal.stderr).not.toMatch(/ at .*\.(m?js|ts):\d+/)
+})
