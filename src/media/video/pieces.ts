@@ -1,6 +1,3 @@
-import { createHash } from 'node:crypto'
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises'
-import { dirname, join } from 'node:path'
 import type { Picture } from '@/core/lesson/document'
 import type { PictureRun } from '@/core/lesson/picturePlan'
 import { FRAME_RATE } from '@/core/units'
@@ -8,7 +5,8 @@ import { drawCard } from '../card'
 import { inputOf } from '../ffmpeg'
 import { identifyFile } from '../identify'
 import { runProgram } from '../process'
-import { exists, PARTS, type MediaStore } from '../store'
+import { keepResult } from '../results'
+import { PARTS, type MediaStore } from '../store'
 import { NAL, parameterSets, splitNals } from './annexB'
 import { CODING, FIT_FILTER, KEY_INTERVAL } from './coding'
 
@@ -17,6 +15,8 @@ import { CODING, FIT_FILTER, KEY_INTERVAL } from './coding'
  * stays; only recordings are really coded. Pieces are kept, so that a video made again codes only what has changed.
  */
 export interface PieceMaker {
+  /** Codes what is not there yet, so that the streams come at once. */
+  prepare(runs: readonly PictureRun[]): Promise<void>
   /** The H.264 byte stream of one run, in parts. */
   streamOf(run: PictureRun): AsyncGenerator<Buffer>
 }
@@ -30,15 +30,20 @@ export async function openPieceMaker(store: MediaStore, cache: string, signal?: 
     }
   }
 
+  /** The one picture of a still, or the moving part of a recording and its last picture. */
+  async function coded({ picture, moving }: PictureRun): Promise<{ moving?: Buffer; held: Buffer }> {
+    if (picture.kind !== 'recording') return { held: await codedStill(store, picture, cache, signal) }
+    return codedRecording(store, picture, moving, cache, signal)
+  }
+
   return {
+    async prepare(runs) {
+      for (const run of runs) await coded(run)
+    },
     async *streamOf(run) {
-      if (run.picture.kind !== 'recording') {
-        yield* hold(joinable(await codedStill(store, run.picture, cache, signal), repeats.sets), run.frames)
-        return
-      }
-      const { moving, last } = await codedRecording(store, run.picture, run.moving, cache, signal)
-      yield joinable(moving, repeats.sets)
-      if (run.frames > run.moving) yield* hold(joinable(last, repeats.sets), run.frames - run.moving)
+      const { moving, held } = await coded(run)
+      if (moving) yield joinable(moving, repeats.sets)
+      if (run.frames > run.moving) yield* hold(joinable(held, repeats.sets), run.frames - run.moving)
     },
   }
 }
@@ -91,20 +96,20 @@ async function codedRecording(
   frames: number,
   cache: string,
   signal?: AbortSignal,
-): Promise<{ moving: Buffer; last: Buffer }> {
+): Promise<{ moving: Buffer; held: Buffer }> {
   const original = store.path(media, PARTS.original)
   const key = [media, from, frames]
   const moving = await kept(cache, key, 'h264', async () => {
     const { demuxer } = await identifyFile(original, media)
     return code(['-ss', String(from), ...inputOf(original, demuxer!)], frames, signal)
   })
-  const last = await kept(cache, [...key, 'last'], 'h264', async () => {
+  const held = await kept(cache, [...key, 'last'], 'h264', async () => {
     const only = ['-v', 'error', '-f', 'h264', '-i', 'pipe:0', '-vf', `select=eq(n\\,${frames - 1})`]
     const args = [...only, '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', 'pipe:1']
     const png = await runProgram('ffmpeg', args, { limit: 600, signal, feed: feeding(moving) })
     return codePicture(['-f', 'png_pipe', '-i', 'pipe:0'], signal, png)
   })
-  return { moving, last }
+  return { moving, held }
 }
 
 /** Codes exactly `frames` pictures; a source that ends early has its last one held. */
@@ -115,24 +120,8 @@ function code(input: string[], frames: number, signal?: AbortSignal, fed?: Buffe
   return runProgram('ffmpeg', [...args, ...CODING, '-f', 'h264', 'pipe:1'], { limit: 4 * 3600, signal, feed })
 }
 
-const feeding = (bytes: Buffer) => async (input: NodeJS.WritableStream) => void input.write(bytes)
+/** Coded pieces depend on how they are coded, too. */
+const kept = (cache: string, key: readonly unknown[], extension: string, make: () => Promise<Buffer>) =>
+  keepResult(cache, [CODING, FIT_FILTER, ...key], extension, make)
 
-/** A result by what it was made of. Written beside and renamed, so that a killed job leaves no half file. */
-async function kept(
-  cache: string,
-  key: readonly unknown[],
-  extension: string,
-  make: () => Promise<Buffer>,
-): Promise<Buffer> {
-  const name = createHash('sha256')
-    .update(JSON.stringify([CODING, FIT_FILTER, ...key]))
-    .digest('hex')
-  const file = join(cache, name.slice(0, 2), `${name}.${extension}`)
-  if (await exists(file)) return readFile(file)
-  const made = await make()
-  await mkdir(dirname(file), { recursive: true })
-  const draft = `${file}.${process.pid}`
-  await writeFile(draft, made)
-  await rename(draft, file)
-  return made
-}
+const feeding = (bytes: Buffer) => async (input: NodeJS.WritableStream) => void input.write(bytes)

@@ -4,16 +4,17 @@ import { join } from 'node:path'
 import type { Writable } from 'node:stream'
 import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson, type Timeline } from '@/core/lesson/layout'
-import { lessonFrames, planPictures, samplesOfFrames } from '@/core/lesson/picturePlan'
+import { lessonFrames, planPictures, samplesOfFrames, type PictureRun } from '@/core/lesson/picturePlan'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { planMix, type AnalysisOf, type PlannedMix } from '@/core/mix/plan'
 import { UserError } from '@/core/userError'
-import { FRAME_RATE } from '@/core/units'
-import { inputOf } from '../ffmpeg'
-import { encodeMixdown, measureFinished, type RenderOptions, type StemLevels } from '../mixdown'
+import { FRAME_RATE, type SampleIndex } from '@/core/units'
+import { bytesOf, inputOf } from '../ffmpeg'
+import { encodeMixdown, measureFinished, renderMixdown, type RenderOptions, type StemLevels } from '../mixdown'
 import { runProgram, writeTo } from '../process'
+import { keepFile, keepResult } from '../results'
 import { storeSource, type MediaStore } from '../store'
-import { openPieceMaker } from './pieces'
+import { openPieceMaker, type PieceMaker } from './pieces'
 
 const AAC = ['-c:a', 'aac', '-aac_coder', 'fast', '-b:a', '192k']
 /** Ticks a second and a frame of the video's clock: whole numbers, so that no frame is ever early or late. */
@@ -39,16 +40,20 @@ export async function renderVideo(
   const { timeline, planned } = planFinished(lesson, analysisOf)
   const frames = lessonFrames(timeline)
   const work = await mkdtemp(join(tmpdir(), 'yarn-step-'))
-  const sounds = storeSource(store)
   try {
-    const soundFile = join(work, 'sound.m4a')
+    const runs = planPictures(timeline)
+    const pieces = await openPieceMaker(store, cache, signal)
     const report = (share: number) => onProgress?.(Math.min(1, share))
-    const stems = await encodeMixdown(planned, sounds.source, samplesOfFrames(frames), [...AAC, soundFile], {
-      signal,
-      onProgress: (share) => report(share * SOUND_SHARE),
-    })
+    // The sound is made in this process, the pictures are coded by others: both at once.
+    const [{ soundFile, stems }] = await Promise.all([
+      codedSound(planned, samplesOfFrames(frames), store, cache, {
+        signal,
+        onProgress: (share) => report(share * SOUND_SHARE),
+      }),
+      pieces.prepare(runs),
+    ])
     const draft = join(work, 'video.mp4')
-    await joinPieces(timeline, store, cache, soundFile, draft, {
+    await joinPieces(runs, pieces, soundFile, draft, {
       signal,
       onProgress: (share) => report(SOUND_SHARE + share * (0.95 - SOUND_SHARE)),
     })
@@ -57,8 +62,33 @@ export async function renderVideo(
     report(1)
     return { balance, timeline }
   } finally {
-    await sounds.close()
     await rm(work, { recursive: true, force: true })
+  }
+}
+
+/** The mix as AAC, and the levels of its stems; kept for as long as nothing that is heard changes. */
+async function codedSound(
+  planned: PlannedMix,
+  length: SampleIndex,
+  store: MediaStore,
+  cache: string,
+  options: RenderOptions,
+): Promise<{ soundFile: string; stems: StemLevels }> {
+  const key = [AAC, length, planned.plan]
+  const sounds = storeSource(store)
+  try {
+    let fresh: StemLevels | undefined
+    const soundFile = await keepFile(cache, key, 'm4a', async (draft) => {
+      fresh = await encodeMixdown(planned, sounds.source, length, [...AAC, draft], options)
+    })
+    const kept = await keepResult(cache, [...key, 'stems'], 'f32', async () => {
+      fresh ??= await renderMixdown(planned, sounds.source, length, async () => {}, options)
+      return Buffer.concat([bytesOf(fresh.voice), bytesOf(fresh.bed)])
+    })
+    const levels = new Float32Array(kept.buffer.slice(kept.byteOffset, kept.byteOffset + kept.length))
+    return { soundFile, stems: { voice: levels.slice(0, levels.length / 2), bed: levels.slice(levels.length / 2) } }
+  } finally {
+    await sounds.close()
   }
 }
 
@@ -98,15 +128,12 @@ function planFinished(lesson: Lesson, analysisOf: AnalysisOf): { timeline: Timel
 }
 
 async function joinPieces(
-  timeline: Timeline,
-  store: MediaStore,
-  cache: string,
+  runs: readonly PictureRun[],
+  pieces: PieceMaker,
   soundFile: string,
   out: string,
   { signal, onProgress }: RenderOptions,
 ): Promise<void> {
-  const pieces = await openPieceMaker(store, cache, signal)
-  const runs = planPictures(timeline)
   const feed = async (input: Writable) => {
     for (const [i, run] of runs.entries()) {
       for await (const part of pieces.streamOf(run)) {
