@@ -13,6 +13,8 @@ export interface WordRun {
 
 const FONT = "13px 'Atkinson Hyperlegible Next', sans-serif"
 const BETWEEN = 8
+/** A run is drawn so much wider than its text. */
+const MARGIN = 3
 /** Words may stand so much later than they are said, so that their neighbours stay whole. */
 const MOST_DRIFT = 160
 
@@ -45,7 +47,7 @@ export function wordRuns(
       if (!run) lineEnd = (Math.floor(at / width) + 1) * width
       const size = measure(run ? ` ${word.text}` : word.text)
       // A word that is wider than a whole line stays where it is.
-      const overruns = at + size > lineEnd && at > lineEnd - width && lineEnd < lines * width
+      const overruns = at + size + MARGIN > lineEnd && at > lineEnd - width && lineEnd < lines * width
       if (overruns) {
         at = lineEnd
         lineEnd += width
@@ -60,7 +62,7 @@ export function wordRuns(
     free += BETWEEN
   })
   for (const runs of perLine)
-    runs.forEach((run, i) => (run.room ||= Math.max(10, (runs[i + 1]?.left ?? width) - run.left - 4)))
+    runs.forEach((run, i) => (run.room ||= Math.max(10, (runs[i + 1]?.left ?? width) - run.left - 1)))
   return perLine
 }
 
