@@ -126,6 +126,53 @@ test('a length typed in place moves everything after it; rows move with the keys
   expect((await savedLesson(page)).lesson).toEqual(before)
 })
 
+test('rows are dragged into another order, several together', async () => {
+  const before = (await savedLesson(page)).lesson
+  await page.keyboard.press('Home')
+  for (let i = 0; i < 3; i++) await clickOn(page, 'Smaller scale')
+  const margin = async (index: number) => {
+    const handle = await page.waitForSelector(`[data-step="${before.steps[index]!.id}"] [title^="Click to select"]`)
+    const box = (await handle!.boundingBox())!
+    return { x: box.x + box.width / 2, y: box.y + 30 }
+  }
+  const drag = async (from: number, to: number) => {
+    const [start, end] = [await margin(from), await margin(to)]
+    await page.mouse.move(start.x, start.y)
+    await page.mouse.down()
+    await page.mouse.move(start.x, start.y + 12, { steps: 3 })
+    await page.mouse.move(end.x, end.y, { steps: 8 })
+    // As a hand does: let go when the row under the pointer shows where the steps will go.
+    await page.waitForFunction(
+      (id) => document.querySelector<HTMLElement>('[role=row][data-over]')?.dataset.step === id,
+      {},
+      before.steps[to]!.id,
+    )
+    await page.mouse.up()
+  }
+  const order = async () =>
+    (await savedLesson(page)).lesson.steps.map(({ id }) => before.steps.findIndex((step) => step.id === id))
+  await drag(2, 0)
+  expect(await order()).toEqual([2, 0, 1, 3, 4, 5])
+  await clickOn(page, 'Undo')
+  // The rows must be back in their places before the pointer is aimed at them.
+  await page.waitForFunction(
+    (ids) =>
+      [...document.querySelectorAll<HTMLElement>('[role=row]')].map((row) => row.dataset.step).join() === ids.join(),
+    {},
+    before.steps.map(({ id }) => id).slice(0, await page.$$eval('[role=row]', (rows) => rows.length)),
+  )
+  const first = await margin(0)
+  await page.mouse.click(first.x, first.y)
+  await page.keyboard.down('Shift')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.up('Shift')
+  await drag(0, 2)
+  expect(await order()).toEqual([2, 0, 1, 3, 4, 5])
+  await clickOn(page, 'Undo')
+  expect((await savedLesson(page)).lesson).toEqual(before)
+  for (let i = 0; i < 3; i++) await clickOn(page, 'Larger scale')
+})
+
 test('what is played is, sample by sample, what is delivered', async () => {
   const copy = join(folder, 'copy.zip')
   await download(`${lessonPath()}/archive`, copy)

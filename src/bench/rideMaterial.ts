@@ -2,7 +2,7 @@ import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import { noise, seededRandom } from '@/core/testing/signals'
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
-import { readAloud } from '@/demo/narrator'
+import { joined, readAloud } from '@/demo/narrator'
 
 /** Voice and music on which the ride is measured: made here, with the difficulties of real material. */
 export interface Piece {
@@ -22,13 +22,7 @@ export async function unevenReading(): Promise<Float32Array> {
     pieces.push(samples.slice(from * HOUSE_RATE, end * HOUSE_RATE).map((value) => value * factor))
     if (i % 7 === 6) pieces.push(new Float32Array(5 * HOUSE_RATE).map((_, k) => samples[k % 9600]! * 0.2))
   })
-  const out = new Float32Array(pieces.reduce((sum, piece) => sum + piece.length, 0))
-  let at = 0
-  for (const piece of pieces) {
-    out.set(piece, at)
-    at += piece.length
-  }
-  return out
+  return joined(pieces)
 }
 
 export function pieces(): Piece[] {

@@ -1,7 +1,7 @@
 import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { launch, type Browser } from 'puppeteer-core'
+import type { Browser } from 'puppeteer-core'
 import { writeWav } from '@/core/formats/wav'
 import { emptyLesson, newStep, type Lesson, type Picture } from '@/core/lesson/document'
 import { firstLesson, shelfItem } from '@/core/lesson/firstLesson'
@@ -12,6 +12,7 @@ import { writeArchive } from '@/media/archive'
 import { importMedia } from '@/media/import'
 import { runProgram } from '@/media/process'
 import { openStore, type MediaStore } from '@/media/store'
+import { launchBrowser } from './browser'
 import { printSlides, recordHarbourPage } from './harbourPage'
 import { LEAVING_A_BERTH } from './leavingABerth'
 import { composeBed } from './music'
@@ -29,7 +30,7 @@ const LICENCE = { source: 'Made for this demo', licence: 'CC0 1.0', credit: 'Ske
 /** Makes both demo lessons and the raw files of the second one in `out`. Everything is drawn, spoken and composed here. */
 export async function makeDemo(out: string): Promise<{ lessons: string[]; files: string[] }> {
   const work = await mkdtemp(join(tmpdir(), 'yarn-step-demo-'))
-  const browser = await launchBrowser(work)
+  const browser = await launchBrowser(join(work, 'browser'))
   try {
     await mkdir(join(out, RAW_FOLDER), { recursive: true })
     const store = openStore(join(work, 'media'))
@@ -140,20 +141,3 @@ const counter = (prefix: string) => {
 }
 
 const projectFolder = () => process.env.YARN_STEP_HOME ?? process.cwd()
-
-function launchBrowser(work: string): Promise<Browser> {
-  return launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--headless',
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-      `--user-data-dir=${join(work, 'browser')}`,
-    ],
-  })
-}

@@ -57,7 +57,7 @@ function trimmed(samples: Float32Array): Float32Array {
   return samples.slice(Math.max(0, samples.findIndex(loud)), samples.findLastIndex(loud) + 1)
 }
 
-function joined(pieces: readonly Float32Array[]): Float32Array {
+export function joined(pieces: readonly Float32Array[]): Float32Array {
   const out = new Float32Array(pieces.reduce((sum, piece) => sum + piece.length, 0))
   let at = 0
   for (const piece of pieces) {

@@ -1,26 +1,14 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { launch, type Browser, type ElementHandle, type Page } from 'puppeteer-core'
+import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import { launchBrowser } from '@/demo/browser'
 
-export async function openBrowser(): Promise<Browser> {
-  return launch({
-    executablePath: '/usr/bin/chromium',
+export const openBrowser = (): Promise<Browser> =>
+  launchBrowser(mkdtempSync(join(tmpdir(), 'yarn-step-chromium-')), {
     defaultViewport: { width: 1280, height: 800 },
-    args: [
-      '--headless',
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-      '--autoplay-policy=no-user-gesture-required',
-      `--user-data-dir=${mkdtempSync(join(tmpdir(), 'yarn-step-chromium-'))}`,
-    ],
+    args: ['--autoplay-policy=no-user-gesture-required'],
   })
-}
 
 /** A page that fails the test when something breaks in it. */
 export async function openPage(browser: Browser, url: string): Promise<{ page: Page; faults: string[] }> {

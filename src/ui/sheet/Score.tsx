@@ -1,7 +1,7 @@
 'use client'
 
 import { MinusOutlined, PlusOutlined, QuestionCircleOutlined } from '@ant-design/icons'
-import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import { DndContext, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { Button, Segmented, Tooltip } from 'antd'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
@@ -111,7 +111,7 @@ export function Score({ onHelp }: { onHelp: () => void }) {
       <Ruler geometry={geometry} />
       <div className={styles.scroll} ref={scroller} data-testid="score">
         {timeline.steps.length === 0 && <EmptySheet />}
-        <DndContext sensors={sensors} onDragEnd={onDragEnd}>
+        <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
           <div
             className={styles.content}
             style={{ height: rows.getTotalSize() }}
