@@ -25,7 +25,7 @@ export interface Application {
 export async function startApplication(): Promise<Application> {
   const data = join(ROOT, '.yarn-step', 'test')
   mkdirSync(data, { recursive: true })
-  const postgres = await startPostgres(data, { fast: true })
+  const postgres = await startPostgres(data, { fast: true, fresh: true })
   const port = await freePort()
   const env = environment({ databaseUrl: postgres.url, data, port })
   runStep('prepare', env)
