@@ -100,7 +100,6 @@ export type MediaHash = string
 export const DEFAULT_TARGETS: MixTargets = { clearance: 16, swell: 6, pauseFrom: 3, loudness: -16, truePeak: -1 }
 /** A picture without words stays this long unless told otherwise. */
 export const DEFAULT_STAY = 4
-export const SHORTEST_STAY = 1
 
 export function emptyLesson(title: string): Lesson {
   return { format: FORMAT_VERSION, title, steps: [], bedCues: [], shelf: [], targets: { ...DEFAULT_TARGETS } }

@@ -63,13 +63,6 @@ export function corridorShares(readings: readonly ClearanceReading[], target: Lo
   return { within: 1 - masked - lost, masked, lost, clearance: sorted[Math.floor(sorted.length / 2)]! }
 }
 
-/** Momentary clearance for the meter: voice less bed over the last 400 ms; null unless both are there. */
-export function clearanceAt(voice: LoudnessTrack, bed: LoudnessTrack, time: Seconds): LoudnessUnits | null {
-  const v = stretchLoudness(voice, time - 0.4, time)
-  const b = stretchLoudness(bed, time - 0.4, time)
-  return v > -50 && b > -80 ? v - b : null
-}
-
 /** Loudness every 100 ms over 400 ms, for drawing; -Infinity in silence. */
 export function drawnLoudness(track: LoudnessTrack): Lufs[] {
   const points: Lufs[] = []
