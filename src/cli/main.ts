@@ -52,6 +52,19 @@ command('new', 'makes a first lesson from raw files')
   .requiredOption('--out <archive>')
   .action(runOptions(async (options) => (await import('./commands/new')).newLesson(options)))
 
+command('say <script>', 'has a script read by a synthesised voice')
+  .option('--voice <voice>', 'one of those that `voices` lists', 'espeak-ng:en-gb')
+  .option('--rate <words>', 'words a minute', number, 140)
+  .option('--pitch <share>', '0 to 100', number, 45)
+  .option('--pause <seconds>', 'between two sentences', number, 0.45)
+  .option('--said-as <pairs...>', 'how words are said, as word=said')
+  .requiredOption('--out <file>')
+  .action(run(async (script, options) => (await import('./commands/say')).say(script, options)))
+
+command('voices', 'lists the synthesised voices that are installed').action(
+  runOptions(async () => ({ voices: await (await import('@/media/speech/reading')).listVoices() })),
+)
+
 command('demo', 'makes the demo lessons as archives, and the raw files of the second one')
   .requiredOption('--out <folder>')
   .action(runOptions(async (options) => (await import('./commands/demo')).demo(options)))

@@ -19,6 +19,7 @@ import { composeBed } from './music'
 import { readAloud } from './narrator'
 import { slidesHtml } from './slideHtml'
 import { TIDE_TABLE } from './tideTable'
+import { projectFolder } from '@/media/settings'
 
 /** Names of the finished lesson's archive and of the raw files' folder. */
 export const TIDE_ARCHIVE = 'reading-a-tide-table.zip'
@@ -139,5 +140,3 @@ const counter = (prefix: string) => {
   let count = 0
   return () => `${prefix}${++count}`
 }
-
-const projectFolder = () => process.env.YARN_STEP_HOME ?? process.cwd()

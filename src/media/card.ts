@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parse, type Font, type PathCommand } from 'opentype.js'
 import { PICTURE_HEIGHT, PICTURE_WIDTH } from './stills'
+import { projectFolder } from './settings'
 
 const TITLE_SIZE = 112
 const LINE_SIZE = 56
@@ -89,4 +90,3 @@ function loadFont(weight: number): Font {
 }
 
 /** The server runs in the project's folder; the headless command may be called from anywhere. */
-const projectFolder = () => process.env.YARN_STEP_HOME ?? process.cwd()

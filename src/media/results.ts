@@ -20,6 +20,21 @@ export async function keepResult(
   return made
 }
 
+/** The same for many results of one run: `make` is told which are missing, by their place in `keys`. */
+export async function keepResults(
+  folder: string,
+  keys: readonly (readonly unknown[])[],
+  extension: string,
+  make: (missing: number[], keep: (index: number, bytes: Buffer) => Promise<void>) => Promise<void>,
+): Promise<Buffer[]> {
+  const files = keys.map((key) => placeOf(folder, key, extension))
+  const there = await Promise.all(files.map(exists))
+  const missing = files.flatMap((_, i) => (there[i] ? [] : [i]))
+  const keep = (i: number, bytes: Buffer) => replaceFile(files[i]!, (draft) => writeFile(draft, bytes))
+  if (missing.length > 0) await make(missing, keep)
+  return Promise.all(files.map((file) => readFile(file)))
+}
+
 /** The same for results that a program writes into a file by itself. Returns the file's path. */
 export async function keepFile(
   folder: string,
