@@ -6,6 +6,7 @@ import { planMix } from '@/core/mix/plan'
 import { lessonOver, SONG, TAKE } from '@/core/testing/lessons'
 import { noise } from '@/core/testing/signals'
 import { HOUSE_RATE } from '@/core/units'
+import { measureAlignment } from './alignBench'
 import { measureLoudnessAgainstFfmpeg } from './loudnessBench'
 import { measureRenderAgainstNaive } from './videoBench'
 import { rideFigures } from './rideFigures'
@@ -22,6 +23,7 @@ const benches: Record<string, (work: string) => Promise<void>> = {
   video: measureRenderAgainstNaive,
   plan: planning,
   ride: riding,
+  align: measureAlignment,
 }
 
 const wanted = process.argv.slice(2)

@@ -21,6 +21,19 @@ command('speech <file>', 'where somebody speaks').action(
   run(async (file) => (await import('./commands/speech')).speech(file)),
 )
 
+program
+  .command('align <file> <script>')
+  .description('when each word of a script is said; one sentence a line in the script')
+  .option('--language <code>', 'of the script', 'en')
+  .option('--json', 'print the JSON on one line')
+  .exitOverride()
+  .action((file: string, script: string, options: { language: string; json?: boolean }) =>
+    print(
+      import('./commands/align').then(({ align }) => align(file, script, options)),
+      options,
+    ),
+  )
+
 command('ride', 'lays a bed under a voice')
   .requiredOption('--voice <file>')
   .requiredOption('--bed <file>')

@@ -42,8 +42,8 @@ const SENTENCE_END = /[.!?…。！？]["'”’)\]»]*$/u
 const ABBREVIATION = /^(?:[a-z]|dr|mr|mrs|ms|prof|st|no|nos|vs|approx|fig|e\.g|i\.e|cf|ca|z\.b|d\.h|bzw|nr)\.$/iu
 const SAYS_SOMETHING = /[\p{L}\p{N}]/u
 
-/** Words and sentences of a script. A line's end ends a sentence, too. */
-export function readScript(script: string): Script {
+/** Words and sentences of a script. A line's end ends a sentence, too; `byLine`, only that does. */
+export function readScript(script: string, { byLine = false } = {}): Script {
   const words: ScriptWord[] = []
   const sentences: ScriptSentence[] = []
   let firstWord = 0
@@ -66,7 +66,7 @@ export function readScript(script: string): Script {
         words.push({ text, from: index, to: index + token.length, sentence: sentences.length, stressed })
       else if (words.length > firstWord && text) extend(words.at(-1)!, text, index + token.length)
       if (token.slice(opens ? token.indexOf('*') + 1 : 0).includes('*')) stressed = false
-      if (words.length > firstWord && SENTENCE_END.test(text) && !ABBREVIATION.test(text)) end(0)
+      if (!byLine && words.length > firstWord && SENTENCE_END.test(text) && !ABBREVIATION.test(text)) end(0)
     }
   }
   end(0)

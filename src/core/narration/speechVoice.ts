@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { readScript } from './script'
+import type { Script } from './script'
 
 /** A synthesised voice that is installed. `id` is engine and voice, such as `espeak-ng:en-gb`. */
 export interface SpeechVoice {
@@ -33,8 +33,10 @@ export interface SentenceToSay {
 }
 
 /** What has to be said for each sentence of a script, with the pronunciation list applied. */
-export function sentencesToSay(script: string, pronunciations: readonly Pronunciation[]): SentenceToSay[] {
-  const { words, sentences } = readScript(script)
+export function sentencesToSay(
+  { words, sentences }: Script,
+  pronunciations: readonly Pronunciation[],
+): SentenceToSay[] {
   const said = new Map(pronunciations.map(({ word, saidAs }) => [bare(word), saidAs]))
   return sentences.map(({ firstWord, lastWord }) => ({
     words: words

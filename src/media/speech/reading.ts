@@ -56,9 +56,10 @@ export async function readAloud(
   folder: string,
   options: { signal?: AbortSignal; onProgress?: (share: number) => void } = {},
 ): Promise<Reading> {
-  const { words, sentences } = readScript(script)
+  const parsed = readScript(script)
+  const { words, sentences } = parsed
   if (sentences.length === 0) throw new UserError('There are no words to read here. Write a script first.')
-  const said = await saySentences(sentencesToSay(script, pronunciations), settings, folder, options)
+  const said = await saySentences(sentencesToSay(parsed, pronunciations), settings, folder, options)
   const rate = said[0]!.rate
   const pieces: Float32Array[] = [silence(EDGE, rate)]
   const read: ReadWord[] = []

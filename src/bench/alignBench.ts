@@ -1,0 +1,153 @@
+import { cpuUsage } from 'node:process'
+import { mkdir, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { writeWav } from '@/core/formats/wav'
+import type { Alignment } from '@/core/narration/align/alignment'
+import { readScript } from '@/core/narration/script'
+import { seededRandom } from '@/core/testing/signals'
+import { HOUSE_RATE, type Seconds } from '@/core/units'
+import { alignMedia } from '@/media/alignment'
+import { importMedia } from '@/media/import'
+import { openStore } from '@/media/store'
+import { noisy, readingOf, sentencesOf, type Said, type TimedReading } from './alignMaterial'
+import { median } from './statistics'
+
+const COUNT = 60
+const AD_LIBS = [
+  'Let me just have a sip of water here.',
+  'Sorry about that, somebody was at the door.',
+  'By the way, my grandfather used to tell this differently.',
+]
+
+/** How near alignment comes to known times, and how quick it is. */
+export async function measureAlignment(work: string): Promise<void> {
+  for (const voice of ['slt', 'rms', 'awb']) {
+    const script = sentencesOf(COUNT, voice.charCodeAt(0))
+    const straight = await readingOf(
+      script,
+      script.map((_, sentence) => ({ sentence })),
+      voice,
+      5,
+    )
+    for (const ratio of [null, 20, 10]) {
+      const samples = ratio === null ? straight.samples : noisy(straight.samples, ratio, 9)
+      const found = await aligned(work, script, samples)
+      report(`${voice}, ${ratio === null ? 'clean' : `${ratio} dB noise`}`, starts(straight, found), found)
+    }
+    const said = mistakes(COUNT, voice.charCodeAt(1))
+    const reading = await readingOf(script, said, voice, 7)
+    const found = await aligned(work, script, reading.samples)
+    report(`${voice}, with mistakes`, starts(reading, found), found)
+    reportMistakes(reading, found, COUNT)
+  }
+  await measureSpeed(work)
+}
+
+async function measureSpeed(work: string): Promise<void> {
+  const script = sentencesOf(1000, 77)
+  const reading = await readingOf(
+    script,
+    script.map((_, sentence) => ({ sentence })),
+    'slt',
+    5,
+  )
+  const length = reading.samples.length / HOUSE_RATE
+  const store = await storeWith(work, reading.samples)
+  const before = cpuUsage()
+  const start = performance.now()
+  const found = await alignMedia(store.store, store.media, readScript(script.join('\n'), { byLine: true }), 'en')
+  const { user, system } = cpuUsage(before)
+  report(`${(length / 60).toFixed(0)} minutes`, starts(reading, found), found)
+  console.log(
+    `${(length / ((performance.now() - start) / 1000)).toFixed(0)} times real time, ${(length / ((user + system) / 1e6)).toFixed(0)} by CPU of this process, peak memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB (with the material)`,
+  )
+}
+
+async function storeWith(work: string, samples: Float32Array) {
+  const folder = join(work, 'align')
+  await mkdir(folder, { recursive: true })
+  const path = join(folder, 'reading.wav')
+  await writeFile(path, writeWav([samples], HOUSE_RATE))
+  const store = openStore(join(folder, 'media'))
+  return { store, media: (await importMedia(store, path, 'reading.wav')).hash }
+}
+
+async function aligned(work: string, script: readonly string[], samples: Float32Array): Promise<Alignment> {
+  const { store, media } = await storeWith(work, samples)
+  return alignMedia(store, media, readScript(script.join('\n'), { byLine: true }), 'en')
+}
+
+/** Skips, tries that were broken off or repeated, and asides, about one in five sentences. */
+function mistakes(count: number, seed: number): Said[] {
+  const random = seededRandom(seed)
+  const said: Said[] = []
+  for (let sentence = 0; sentence < count; sentence++) {
+    const chance = random()
+    if (chance < 0.06) continue
+    if (chance < 0.12) said.push({ sentence, share: 0.3 + random() * 0.5 })
+    else if (chance < 0.18) said.push({ sentence })
+    else if (chance < 0.22) said.push({ adLib: AD_LIBS[sentence % AD_LIBS.length]! })
+    said.push({ sentence })
+  }
+  return said
+}
+
+interface StartErrors {
+  sentences: Seconds[]
+  words: Seconds[]
+}
+
+/** Errors of sentence and word starts, for the last try of each sentence. A sentence that is not found counts as far off. */
+function starts({ said }: TimedReading, { sentences, words }: Alignment): StartErrors {
+  const last = new Map<number, TimedReading['said'][number]>()
+  for (const one of said) if ('sentence' in one.what && !one.what.share) last.set(one.what.sentence, one)
+  const errors: StartErrors = { sentences: [], words: [] }
+  for (const [index, truth] of last) {
+    const found = sentences[index]!
+    errors.sentences.push(found.status === 'spoken' ? Math.abs(found.start - truth.start) : 60)
+    const own = words.filter(({ sentence }) => sentence === index)
+    truth.words?.forEach((start, i) => errors.words.push(own[i] ? Math.abs(own[i].start - start) : 60))
+  }
+  return errors
+}
+
+function report(name: string, { sentences, words }: StartErrors, { sentences: found }: Alignment): void {
+  const milliseconds = (value: Seconds) => `${(value * 1000).toFixed(0)} ms`
+  const line = (errors: Seconds[], within: Seconds) =>
+    `${milliseconds(median(errors))} / ${milliseconds(quantile(errors, 0.95))} / ${share(errors.filter((error) => error <= within).length, errors.length)}`
+  const sure = found.flatMap((one) => (one.status === 'spoken' ? [one.confidence] : []))
+  console.log(
+    `${name.padEnd(18)} sentences ${line(sentences, 0.15)}   words ${line(words, 0.1)}   confidence ${median(sure).toFixed(2)}`,
+  )
+}
+
+function reportMistakes({ said }: TimedReading, { sentences, extra }: Alignment, count: number): void {
+  const spoken = new Set(said.flatMap(({ what }) => ('sentence' in what ? [what.sentence] : [])))
+  const skipped = Array.from({ length: count }, (_, i) => i).filter((i) => !spoken.has(i))
+  const told = sentences.flatMap(({ status, sentence }) => (status === 'skipped' ? [sentence] : []))
+  const tries = said.filter(
+    ({ what }, i) =>
+      'sentence' in what &&
+      said.slice(i + 1).some((later) => 'sentence' in later.what && later.what.sentence === what.sentence),
+  )
+  const asides = said.filter(({ what }) => 'adLib' in what)
+  const isAt = (a: { start: Seconds; end: Seconds }) => (b: { start: Seconds; end: Seconds }) =>
+    Math.min(a.end, b.end) - Math.max(a.start, b.start) > 0.5 * Math.min(a.end - a.start, b.end - b.start)
+  const compare = (name: string, truth: { start: Seconds; end: Seconds }[], kind: string) => {
+    const found = extra.filter((one) => one.kind === kind)
+    const right = found.filter((one) => truth.some(isAt(one))).length
+    const hit = truth.filter((one) => found.some(isAt(one))).length
+    return `${name}: precision ${share(right, found.length)} of ${found.length}, recall ${share(hit, truth.length)} of ${truth.length}`
+  }
+  const right = told.filter((i) => skipped.includes(i)).length
+  console.log(
+    `   skipped: precision ${share(right, told.length)} of ${told.length}, recall ${share(right, skipped.length)} of ${skipped.length}; ${compare('retakes', tries, 'retake')}; ${compare('asides', asides, 'ad-lib')}`,
+  )
+}
+
+const share = (part: number, whole: number) => (whole === 0 ? '–' : (part / whole).toFixed(2))
+
+function quantile(values: readonly number[], at: number): number {
+  const sorted = [...values].sort((a, b) => a - b)
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * at))]!
+}

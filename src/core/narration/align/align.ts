@@ -1,0 +1,130 @@
+import type { SpeechSegment } from '@/core/measure/speech'
+import { clamp, type Seconds } from '@/core/units'
+import { CEPSTRA, frameAt, FRAMES_PER_SECOND } from './cepstra'
+import { describeAlignment, nothingSaid } from './describe'
+import { averaged, comparable } from './features'
+import { findPath, type Band, type TakeFrames } from './path'
+import { scaledReference, sentenceAtFrame, type Reference } from './reference'
+import type { Alignment } from './alignment'
+
+export interface AlignOptions {
+  onProgress?: (share: number) => void
+}
+
+/** Steps of the three passes in frames of 10 ms; the first is coarser for long takes. */
+const COARSE = { short: 8, long: 16, longFrom: 900 * FRAMES_PER_SECOND }
+const MIDDLE = 4
+/** Half the width of the bands. */
+const FIRST_BAND = { least: 60, share: 0.12 } // seconds, share of the take
+/** Around a coarser path: so far before and after in the script, and so far in time, for where the path jumps. */
+const SECOND_BAND: BandWidth = { half: 12, reach: 1.5 }
+const THIRD_BAND: BandWidth = { half: 0.5, reach: 0.3 }
+
+interface BandWidth {
+  half: Seconds
+  reach: Seconds
+}
+
+/**
+ * Aligns a take with its script by comparing it with a synthesised reading: coarsely over the whole, finer around what
+ * was found, and at 10 ms at last. `cepstra` are those of the take, `speech` says where in it somebody speaks.
+ */
+export function alignTake(
+  cepstra: Float32Array,
+  speech: readonly SpeechSegment[],
+  reference: Reference,
+  { onProgress }: AlignOptions = {},
+): Alignment {
+  const frames = cepstra.length / CEPSTRA
+  const speaking = speakingFrames(speech, frames)
+  const spoken = speaking.reduce((sum, value) => sum + value, 0)
+  if (spoken === 0 || reference.word.length === 0) return nothingSaid(reference)
+  const features = comparable(cepstra, (frame) => speaking[frame] === 1)
+  const stretch = clamp(spoken / reference.word.length, 0.6, 1.7)
+
+  const coarseStep = frames > COARSE.longFrom ? COARSE.long : COARSE.short
+  const coarse = takeFrames(features, speaking, coarseStep)
+  const coarseReference = scaledReference(reference, coarseStep, stretch)
+  const first = findPath(coarse, coarseReference, straightBand(coarse, coarseReference))
+  onProgress?.(0.4)
+
+  const middle = takeFrames(features, speaking, MIDDLE)
+  const middleReference = scaledReference(reference, MIDDLE, stretch)
+  const around = carriedBand(first.at, coarseReference, middleReference, coarseStep, middle, SECOND_BAND)
+  const second = findPath(middle, middleReference, around)
+  onProgress?.(0.8)
+
+  const fine = takeFrames(features, speaking, 1)
+  const fineReference = scaledReference(reference, 1, stretch)
+  const last = carriedBand(second.at, middleReference, fineReference, MIDDLE, fine, THIRD_BAND)
+  const third = findPath(fine, fineReference, last)
+  onProgress?.(1)
+  return describeAlignment(third.at, fine, fineReference)
+}
+
+function speakingFrames(speech: readonly SpeechSegment[], frames: number): Uint8Array {
+  const out = new Uint8Array(frames)
+  for (const { start, end } of speech) out.fill(1, Math.max(0, frameAt(start)), Math.max(0, frameAt(end)))
+  return out
+}
+
+function takeFrames(features: Float32Array, speaking: Uint8Array, step: number): TakeFrames {
+  const frames = speaking.length
+  const speech = new Float32Array(Math.ceil(frames / step))
+  for (let f = 0; f < frames; f++)
+    speech[Math.floor(f / step)]! += speaking[f]! / Math.min(step, frames - Math.floor(f / step) * step)
+  return { features: step === 1 ? features : averaged(features, 0, frames, step), speech, step }
+}
+
+/** A band along the straight line from first to last word, by spoken time. */
+function straightBand({ speech, step }: TakeFrames, { word }: Reference): Band {
+  const total = speech.reduce((sum, value) => sum + value, 0)
+  const perSecond = FRAMES_PER_SECOND / step
+  const half = Math.ceil(Math.max(FIRST_BAND.least * perSecond, FIRST_BAND.share * speech.length))
+  let passed = 0
+  return bandOf(speech.length, word.length, (t) => {
+    passed += speech[t]!
+    const centre = Math.round((passed / total) * word.length)
+    return [centre - half, centre + half]
+  })
+}
+
+/** A band around a path whose frames are `pathStep` times 10 ms long. */
+function carriedBand(
+  path: Int32Array,
+  from: Reference,
+  to: Reference,
+  pathStep: number,
+  { speech, step }: TakeFrames,
+  { half, reach }: BandWidth,
+): Band {
+  const places = Int32Array.from(path, (at) => finerFrame(at < 0 ? Math.max(0, -2 - at) : at, from, to))
+  const width = Math.ceil((half * FRAMES_PER_SECOND) / step)
+  const around = Math.ceil((reach * FRAMES_PER_SECOND) / pathStep)
+  return bandOf(speech.length, to.word.length, (t) => {
+    const centre = Math.min(places.length - 1, Math.floor((t * step) / pathStep))
+    let [low, high] = [Infinity, -Infinity]
+    for (let c = Math.max(0, centre - around); c <= Math.min(places.length - 1, centre + around); c++) {
+      low = Math.min(low, places[c]!)
+      high = Math.max(high, places[c]!)
+    }
+    return [low - width, high + width]
+  })
+}
+
+function bandOf(frames: number, count: number, edges: (t: number) => [low: number, high: number]): Band {
+  const band = { low: new Int32Array(frames), high: new Int32Array(frames) }
+  for (let t = 0; t < frames; t++) {
+    const [low, high] = edges(t)
+    band.low[t] = clamp(low, 0, count - 1)
+    band.high[t] = clamp(high, 0, count - 1)
+  }
+  return band
+}
+
+/** The same place of the script in a finer reference. */
+function finerFrame(frame: number, from: Reference, to: Reference): number {
+  const s = sentenceAtFrame(from.sentenceAt, frame)
+  const share = (frame - from.sentenceAt[s]!) / (from.sentenceAt[s + 1]! - from.sentenceAt[s]!)
+  return Math.round(to.sentenceAt[s]! + share * (to.sentenceAt[s + 1]! - to.sentenceAt[s]!))
+}

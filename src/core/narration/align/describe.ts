@@ -1,0 +1,170 @@
+import { clamp } from '@/core/units'
+import type { AlignedSentence, AlignedWord, Alignment, ExtraSpeech } from './alignment'
+import { timeOfFrame } from './cepstra'
+import { distance, type TakeFrames } from './path'
+import { sentenceAtFrame, type Reference } from './reference'
+
+/** One run of a path through (a part of) one sentence: take frames `from` to `to`, without pauses around it. */
+interface Visit {
+  sentence: number
+  from: number
+  to: number
+  /** Share of the sentence's frames that was passed through. */
+  coverage: number
+  /** Mean distance of its frames. */
+  distance: number
+}
+
+/** Less of a sentence than this is a try that was broken off. */
+const COMPLETE = 0.75
+/** A visit that fits this much worse than its surroundings is something else that happens to lie there. */
+const WORSE = 1.22
+const SURROUNDINGS = 12
+/** Speech outside the script that is worth telling, in frames. */
+const LEAST_EXTRA = 30
+const SAME_EXTRA = 60
+
+/** Puts a path at 10 ms into words, sentences and what was said besides. */
+export function describeAlignment(path: Int32Array, take: TakeFrames, reference: Reference): Alignment {
+  const visits = visitsOf(path, take, reference)
+  const usual = surroundings(visits)
+  const fits = (visit: Visit) => visit.distance <= usual(visit) * WORSE
+  const used = new Map<number, Visit>()
+  for (const visit of visits) if (visit.coverage >= COMPLETE && fits(visit)) used.set(visit.sentence, visit)
+  const sentences = reference.sentenceAt.length - 1
+  const words: AlignedWord[] = []
+  const spoken: AlignedSentence[] = []
+  for (let s = 0; s < sentences; s++) {
+    const visit = used.get(s)
+    if (!visit) spoken.push({ sentence: s, status: 'skipped' })
+    else spoken.push(describeSentence(visit, path, take, reference, usual(visit), words))
+  }
+  return { words, sentences: spoken, extra: extrasOf(visits, used, fits, path, take) }
+}
+
+export function nothingSaid({ sentenceAt }: Reference): Alignment {
+  const sentences = Array.from({ length: sentenceAt.length - 1 }, (_, s) => ({
+    sentence: s,
+    status: 'skipped' as const,
+  }))
+  return { words: [], sentences, extra: [] }
+}
+
+function visitsOf(path: Int32Array, take: TakeFrames, reference: Reference): Visit[] {
+  const { sentenceAt } = reference
+  const visits: Visit[] = []
+  let last = -1
+  let seen = 0
+  for (let t = 0; t < path.length; t++) {
+    const at = path[t]!
+    if (at < 0) continue
+    const sentence = sentenceAtFrame(sentenceAt, at)
+    const open = visits.at(-1)
+    const value = distance(take.features, t, reference.features, at)
+    if (open && open.sentence === sentence && at >= last) {
+      open.distance += value
+      open.to = t + 1
+      seen++
+      open.coverage = coverageOf(sentence, at, sentenceAt)
+    } else {
+      if (open) open.distance /= seen
+      visits.push({ sentence, from: t, to: t + 1, coverage: coverageOf(sentence, at, sentenceAt), distance: value })
+      seen = 1
+    }
+    last = at
+  }
+  const open = visits.at(-1)
+  if (open) open.distance /= seen
+  return visits
+}
+
+const coverageOf = (s: number, frame: number, sentenceAt: Int32Array) =>
+  (frame + 1 - sentenceAt[s]!) / (sentenceAt[s + 1]! - sentenceAt[s]!)
+
+/** The usual distance of this voice around a visit: the median of those before and after it. */
+function surroundings(visits: readonly Visit[]): (visit: Visit) => number {
+  const places = new Map(visits.map((visit, i) => [visit, i]))
+  return (visit) => {
+    const i = places.get(visit)!
+    const near = visits.slice(Math.max(0, i - SURROUNDINGS), i + SURROUNDINGS + 1).map((one) => one.distance)
+    return near.sort((a, b) => a - b)[near.length >> 1]!
+  }
+}
+
+function describeSentence(
+  visit: Visit,
+  path: Int32Array,
+  take: TakeFrames,
+  reference: Reference,
+  usual: number,
+  words: AlignedWord[],
+): AlignedSentence {
+  const { sentence } = visit
+  const runs: { word: number; from: number; to: number; sum: number; count: number }[] = []
+  for (let t = visit.from; t < visit.to; t++) {
+    const at = path[t]!
+    if (at < 0) continue
+    const word = reference.word[at]!
+    const value = distance(take.features, t, reference.features, at)
+    const open = runs.at(-1)
+    if (open?.word === word) {
+      open.to = t + 1
+      open.sum += value
+      open.count++
+    } else runs.push({ word, from: t, to: t + 1, sum: value, count: 1 })
+  }
+  const own = runs.map(({ word, from, to, sum, count }) => {
+    const confidence = confidenceOf(sum / count, usual)
+    return { word, sentence, start: timeOfFrame(from), end: timeOfFrame(to), confidence }
+  })
+  words.push(...withAllWords(own, sentence, reference))
+  const confidence = own.reduce((sum, one) => sum + one.confidence, 0) / own.length
+  return { sentence, status: 'spoken', start: own[0]!.start, end: own.at(-1)!.end, confidence }
+}
+
+/** A word that the path leapt over gets no time of its own, but it has its place. */
+function withAllWords(own: readonly AlignedWord[], sentence: number, { wordAt }: Reference): AlignedWord[] {
+  const found = new Map(own.map((one) => [one.word, one]))
+  const all: AlignedWord[] = []
+  for (let word = wordAt[sentence]!; word < wordAt[sentence + 1]!; word++) {
+    const at = all.at(-1)?.end ?? own[0]!.start
+    all.push(found.get(word) ?? { word, sentence, start: at, end: at, confidence: 0 })
+  }
+  return all
+}
+
+/** 1 where a stretch fits as its surroundings do or better, 0 where it fits as chance would. */
+const confidenceOf = (value: number, usual: number) => clamp(1 - (value / usual - 0.95) * 2.2, 0, 1)
+
+/** Visits that are not used, and speech that belongs to no visit. */
+function extrasOf(
+  visits: readonly Visit[],
+  used: ReadonlyMap<number, Visit>,
+  fits: (visit: Visit) => boolean,
+  path: Int32Array,
+  { speech }: TakeFrames,
+): ExtraSpeech[] {
+  const extra: ExtraSpeech[] = []
+  for (const visit of visits) {
+    if (used.get(visit.sentence) === visit || visit.to - visit.from < LEAST_EXTRA) continue
+    const times = { start: timeOfFrame(visit.from), end: timeOfFrame(visit.to) }
+    extra.push(fits(visit) ? { kind: 'retake', ...times, sentence: visit.sentence } : { kind: 'ad-lib', ...times })
+  }
+  for (const { from, to } of unexplained(path, speech))
+    extra.push({ kind: 'ad-lib', start: timeOfFrame(from), end: timeOfFrame(to) })
+  return extra.sort((a, b) => a.start - b.start)
+}
+
+/** Stretches in which somebody speaks while the path pauses. */
+function unexplained(path: Int32Array, speech: Float32Array): { from: number; to: number }[] {
+  const runs: { from: number; to: number; spoken: number }[] = []
+  for (let t = 0; t < path.length; t++) {
+    if (path[t]! >= 0 || speech[t]! < 0.5) continue
+    const run = runs.at(-1)
+    if (run && t - run.to < SAME_EXTRA && path.subarray(run.to, t).every((at) => at < 0)) {
+      run.to = t + 1
+      run.spoken++
+    } else runs.push({ from: t, to: t + 1, spoken: 1 })
+  }
+  return runs.filter(({ spoken }) => spoken >= LEAST_EXTRA)
+}
