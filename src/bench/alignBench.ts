@@ -78,7 +78,7 @@ async function aligned(work: string, script: readonly string[], samples: Float32
 }
 
 /** Skips, tries that were broken off or repeated, and asides, about one in five sentences. */
-function mistakes(count: number, seed: number): Said[] {
+export function mistakes(count: number, seed: number): Said[] {
   const random = seededRandom(seed)
   const said: Said[] = []
   for (let sentence = 0; sentence < count; sentence++) {
@@ -98,7 +98,7 @@ interface StartErrors {
 }
 
 /** Errors of sentence and word starts, for the last try of each sentence. A sentence that is not found counts as far off. */
-function starts({ said }: TimedReading, { sentences, words }: Alignment): StartErrors {
+export function starts({ said }: TimedReading, { sentences, words }: Alignment): StartErrors {
   const last = new Map<number, TimedReading['said'][number]>()
   for (const one of said) if ('sentence' in one.what && !one.what.share) last.set(one.what.sentence, one)
   const errors: StartErrors = { sentences: [], words: [] }
@@ -111,7 +111,7 @@ function starts({ said }: TimedReading, { sentences, words }: Alignment): StartE
   return errors
 }
 
-function report(name: string, { sentences, words }: StartErrors, { sentences: found }: Alignment): void {
+export function report(name: string, { sentences, words }: StartErrors, { sentences: found }: Alignment): void {
   const milliseconds = (value: Seconds) => `${(value * 1000).toFixed(0)} ms`
   const line = (errors: Seconds[], within: Seconds) =>
     `${milliseconds(median(errors))} / ${milliseconds(quantile(errors, 0.95))} / ${share(errors.filter((error) => error <= within).length, errors.length)}`
@@ -121,7 +121,7 @@ function report(name: string, { sentences, words }: StartErrors, { sentences: fo
   )
 }
 
-function reportMistakes({ said }: TimedReading, { sentences, extra }: Alignment, count: number): void {
+export function reportMistakes({ said }: TimedReading, { sentences, extra }: Alignment, count: number): void {
   const spoken = new Set(said.flatMap(({ what }) => ('sentence' in what ? [what.sentence] : [])))
   const skipped = Array.from({ length: count }, (_, i) => i).filter((i) => !spoken.has(i))
   const told = sentences.flatMap(({ status, sentence }) => (status === 'skipped' ? [sentence] : []))

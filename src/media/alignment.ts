@@ -1,12 +1,14 @@
-import { alignTake } from '@/core/narration/align/align'
+import { alignTake, coarseFit } from '@/core/narration/align/align'
 import type { Alignment } from '@/core/narration/align/alignment'
-import { createCepstrumMeter } from '@/core/narration/align/cepstra'
-import { createReference, type Reference } from '@/core/narration/align/reference'
+import { createMelMeter } from '@/core/narration/align/mel'
+import { createReference, type MelReference } from '@/core/narration/align/reference'
 import type { Script } from '@/core/narration/script'
 import { DEFAULT_READING, sentencesToSay } from '@/core/narration/speechVoice'
 import { takeSpeech } from '@/core/mix/plan'
+import type { SpeechSegment } from '@/core/measure/speech'
 import { UserError } from '@/core/userError'
-import { HOUSE_RATE } from '@/core/units'
+import { HOUSE_RATE, type Seconds } from '@/core/units'
+import { inFloats } from './ffmpeg'
 import { runProgram } from './process'
 import { espeak } from './speech/espeak'
 import { PARTS, type MediaStore } from './store'
@@ -14,40 +16,85 @@ import { PARTS, type MediaStore } from './store'
 /** Rate at which voices are compared. */
 const RATE = 16000
 
+/** Tried one after the other; English is the language whose two great accents differ most. */
+const ACCENTS: Record<string, string[]> = { en: ['en-gb', 'en-us'] }
+/** Lengths of vocal tract that are tried, see mel.ts: children and women have shorter ones than the synthesiser. */
+const WARPS = [0.88, 0.94, 1, 1.06, 1.12, 1.18, 1.24]
+/** What is listened to for the choice. */
+const PILOT: Seconds = 45
+const PILOT_SENTENCES = 25
+
+interface AlignOptions {
+  signal?: AbortSignal
+  onProgress?: (share: number) => void
+}
+
 /**
- * Aligns a take in the store with a script in this language. Throws a UserError where the script has no words, or no
- * voice speaks the language.
+ * Aligns a take in the store with a script in this language (BCP 47). Throws a UserError where the script has no
+ * words, or no voice speaks the language.
  */
 export async function alignMedia(
   store: MediaStore,
   media: string,
   script: Script,
   language: string,
-  options: { signal?: AbortSignal; onProgress?: (share: number) => void } = {},
+  { signal, onProgress }: AlignOptions = {},
 ): Promise<Alignment> {
   const analysis = await store.analysis(media)
   if (!analysis) throw new UserError('There is no sound in this file, so there is nothing to align.')
-  const [reference, cepstra] = await Promise.all([
-    referenceOf(script, language, options.signal),
-    takeCepstra(store, media, options.signal),
+  if (script.sentences.length === 0) throw new UserError('There are no words in this script. Write it first.')
+  const speech = takeSpeech(analysis)
+  const { voice, warp } = await choose(store, media, speech, script, language, signal)
+  onProgress?.(0.15)
+  const [reference, mel] = await Promise.all([
+    referenceOf(script, voice, signal),
+    spectraOf(store, media, warp, null, signal),
   ])
-  const onProgress = (share: number) => options.onProgress?.(0.3 + 0.7 * share)
-  return alignTake(cepstra, takeSpeech(analysis), reference, { onProgress })
+  return alignTake({ mel, speech }, reference, { onProgress: (share) => onProgress?.(0.3 + 0.7 * share) })
 }
 
-async function referenceOf(script: Script, language: string, signal?: AbortSignal): Promise<Reference> {
+/** The reference voice and the warp that suit the beginning of the take best. */
+async function choose(
+  store: MediaStore,
+  media: string,
+  speech: readonly SpeechSegment[],
+  script: Script,
+  language: string,
+  signal?: AbortSignal,
+): Promise<{ voice: string; warp: number }> {
+  const from = speech[0]?.start ?? 0
+  const part = speech.filter(({ end }) => end < from + PILOT)
+  const opening = { ...script, sentences: script.sentences.slice(0, PILOT_SENTENCES) }
+  const spectra = new Map<number, Float32Array>()
+  for (const warp of WARPS) spectra.set(warp, await spectraOf(store, media, warp, from + PILOT, signal))
+  let best = { voice: '', warp: 1, fit: Infinity }
+  for (const voice of await voicesFor(language)) {
+    const reference = await referenceOf(opening, voice, signal)
+    for (const [warp, mel] of spectra) {
+      const fit = coarseFit({ mel, speech: part }, reference)
+      if (fit < best.fit || !best.voice) best = { voice, warp, fit }
+    }
+  }
+  return best
+}
+
+async function voicesFor(language: string): Promise<string[]> {
+  const code = language.toLowerCase()
+  if (ACCENTS[code]) return ACCENTS[code]
+  const voices = (await espeak.voices()).map((voice) => voice.language)
+  const exact = voices.find((voice) => voice.toLowerCase() === code)
+  const voice = exact ?? voices.find((one) => one.split('-')[0] === code.split('-')[0])
+  if (!voice) throw new UserError(`No voice on this machine speaks "${language}". Choose another language.`)
+  return [voice]
+}
+
+async function referenceOf(script: Script, voice: string, signal?: AbortSignal): Promise<MelReference> {
   const { words, sentences } = script
-  if (sentences.length === 0) throw new UserError('There are no words in this script. Write it first.')
-  const voices = await espeak.voices()
-  const known = voices.some(
-    (voice) => voice.id === `${espeak.name}:${language}` || voice.language.split('-')[0] === language,
-  )
-  if (!known) throw new UserError(`No voice on this machine speaks "${language}". Choose another language.`)
   const builder = createReference()
   let index = 0
   await espeak.say(
     sentencesToSay(script, []),
-    { ...DEFAULT_READING, voice: language, rate: 160 },
+    { ...DEFAULT_READING, voice, rate: 160 },
     ({ samples, rate, starts }) => {
       const { firstWord, lastWord } = sentences[index++]!
       const punctuated = words.slice(firstWord, lastWord + 1).map(({ text }) => /[,;:–—.!?…]["'”’)]*$/u.test(text))
@@ -58,29 +105,23 @@ async function referenceOf(script: Script, language: string, signal?: AbortSigna
   return builder.finish()
 }
 
-async function takeCepstra(store: MediaStore, media: string, signal?: AbortSignal): Promise<Float32Array> {
+/** Spectra of a take's sound, of its first `length` seconds or all of it. */
+async function spectraOf(
+  store: MediaStore,
+  media: string,
+  warp: number,
+  length: Seconds | null,
+  signal?: AbortSignal,
+): Promise<Float32Array> {
   const { channels } = await store.info(media)
-  const meter = createCepstrumMeter(RATE)
+  const meter = createMelMeter(RATE, warp)
   const raw = (rate: number, count: number) => ['-f', 'f32le', '-ar', String(rate), '-ac', String(count)]
-  const args = [
-    '-v',
-    'error',
-    ...raw(HOUSE_RATE, channels),
-    '-i',
-    `file:${store.path(media, PARTS.sound)}`,
-    ...raw(RATE, 1),
-    'pipe:1',
-  ]
-  let rest = Buffer.alloc(0)
-  await runProgram('ffmpeg', args, {
+  const input = [...raw(HOUSE_RATE, channels), '-i', `file:${store.path(media, PARTS.sound)}`]
+  const part = length === null ? [] : ['-t', String(length)]
+  await runProgram('ffmpeg', ['-v', 'error', ...input, ...part, ...raw(RATE, 1), 'pipe:1'], {
     limit: 1800,
     signal,
-    onOutput(chunk) {
-      const bytes = rest.length > 0 ? Buffer.concat([rest, chunk]) : chunk
-      const whole = bytes.length - (bytes.length % 4)
-      rest = Buffer.from(bytes.subarray(whole))
-      meter.push(new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + whole)))
-    },
+    onOutput: inFloats((samples) => meter.push(samples)),
   })
   return meter.frames()
 }

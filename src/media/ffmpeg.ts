@@ -84,16 +84,21 @@ export async function decodeSound(
     'f32le',
     'pipe:1',
   ]
+  const onOutput = inFloats(take, channels)
+  await orDamaged(name, () => runProgram('ffmpeg', args, { limit: DECODE_LIMIT, onOutput, ...options }))
+}
+
+/** Takes a program's raw output as 32-bit floats, in whole frames of `channels` samples. */
+export function inFloats(take: (samples: Float32Array) => void | Promise<void>, channels = 1) {
   const frame = channels * 4
   let rest = Buffer.alloc(0)
-  const onOutput = (chunk: Buffer) => {
+  return (chunk: Buffer) => {
     const bytes = rest.length > 0 ? Buffer.concat([rest, chunk]) : chunk
     const whole = bytes.length - (bytes.length % frame)
     rest = Buffer.from(bytes.subarray(whole))
     // A copy, because the chunk may start at an address that floats can't.
     return take(new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + whole)))
   }
-  await orDamaged(name, () => runProgram('ffmpeg', args, { limit: DECODE_LIMIT, onOutput, ...options }))
 }
 
 /** What ffmpeg says about a file it can't read is for engineers; the author gets a sentence. */

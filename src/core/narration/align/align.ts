@@ -1,10 +1,10 @@
 import type { SpeechSegment } from '@/core/measure/speech'
 import { clamp, type Seconds } from '@/core/units'
-import { CEPSTRA, frameAt, FRAMES_PER_SECOND } from './cepstra'
+import { BANDS, frameAt, FRAMES_PER_SECOND } from './mel'
 import { describeAlignment, nothingSaid } from './describe'
-import { averaged, comparable } from './features'
+import { averaged, comparable, inRoomOf } from './features'
 import { findPath, type Band, type TakeFrames } from './path'
-import { scaledReference, sentenceAtFrame, type Reference } from './reference'
+import { scaledReference, sentenceAtFrame, type MelReference, type Reference } from './reference'
 import type { Alignment } from './alignment'
 
 export interface AlignOptions {
@@ -25,41 +25,75 @@ interface BandWidth {
   reach: Seconds
 }
 
+/** What is needed of a take: its spectra (see mel.ts), and where in it somebody speaks. */
+export interface TakeSpectra {
+  mel: Float32Array
+  speech: readonly SpeechSegment[]
+}
+
 /**
  * Aligns a take with its script by comparing it with a synthesised reading: coarsely over the whole, finer around what
- * was found, and at 10 ms at last. `cepstra` are those of the take, `speech` says where in it somebody speaks.
+ * was found, and at 10 ms at last.
  */
-export function alignTake(
-  cepstra: Float32Array,
-  speech: readonly SpeechSegment[],
-  reference: Reference,
-  { onProgress }: AlignOptions = {},
-): Alignment {
-  const frames = cepstra.length / CEPSTRA
-  const speaking = speakingFrames(speech, frames)
-  const spoken = speaking.reduce((sum, value) => sum + value, 0)
-  if (spoken === 0 || reference.word.length === 0) return nothingSaid(reference)
-  const features = comparable(cepstra, (frame) => speaking[frame] === 1)
-  const stretch = clamp(spoken / reference.word.length, 0.6, 1.7)
-
-  const coarseStep = frames > COARSE.longFrom ? COARSE.long : COARSE.short
-  const coarse = takeFrames(features, speaking, coarseStep)
-  const coarseReference = scaledReference(reference, coarseStep, stretch)
-  const first = findPath(coarse, coarseReference, straightBand(coarse, coarseReference))
+export function alignTake(take: TakeSpectra, script: MelReference, { onProgress }: AlignOptions = {}): Alignment {
+  const compared = compare(take, script)
+  if (!compared) return nothingSaid(script)
+  const { features, speaking, reference } = compared
+  const coarse = coarsePath(compared)
   onProgress?.(0.4)
 
   const middle = takeFrames(features, speaking, MIDDLE)
-  const middleReference = scaledReference(reference, MIDDLE, stretch)
-  const around = carriedBand(first.at, coarseReference, middleReference, coarseStep, middle, SECOND_BAND)
+  const middleReference = scaledReference(reference, MIDDLE, compared.stretch)
+  const around = carriedBand(coarse.path.at, coarse.reference, middleReference, coarse.step, middle, SECOND_BAND)
   const second = findPath(middle, middleReference, around)
   onProgress?.(0.8)
 
   const fine = takeFrames(features, speaking, 1)
-  const fineReference = scaledReference(reference, 1, stretch)
-  const last = carriedBand(second.at, middleReference, fineReference, MIDDLE, fine, THIRD_BAND)
-  const third = findPath(fine, fineReference, last)
+  const fineReference = scaledReference(reference, 1, compared.stretch)
+  const narrow = carriedBand(second.at, middleReference, fineReference, MIDDLE, fine, THIRD_BAND)
+  const third = findPath(fine, fineReference, narrow)
   onProgress?.(1)
   return describeAlignment(third.at, fine, fineReference)
+}
+
+/**
+ * How well a take fits a script at first glance, as a mean cost of a frame: lower is better. Tells which of several
+ * ways to look at a take, or which reference, suits it.
+ */
+export function coarseFit(take: TakeSpectra, script: MelReference): number {
+  const compared = compare(take, script)
+  if (!compared) return Infinity
+  const { path } = coarsePath(compared)
+  return path.cost / compared.speaking.length
+}
+
+interface Compared {
+  features: Float32Array
+  speaking: Uint8Array
+  reference: Reference
+  /** How much slower the take speaks than the reference. */
+  stretch: number
+}
+
+/** Null where nothing is said, or there is nothing to say. */
+function compare({ mel, speech }: TakeSpectra, script: MelReference): Compared | null {
+  const speaking = speakingFrames(speech, mel.length / BANDS)
+  const spoken = speaking.reduce((sum, value) => sum + value, 0)
+  if (spoken === 0 || script.word.length === 0) return null
+  const isSpeech = (frame: number) => speaking[frame] === 1
+  return {
+    features: comparable(mel, isSpeech),
+    speaking,
+    reference: { ...script, features: comparable(inRoomOf(mel, isSpeech, script.mel), () => true) },
+    stretch: clamp(spoken / script.word.length, 0.6, 1.7),
+  }
+}
+
+function coarsePath({ features, speaking, reference, stretch }: Compared) {
+  const step = speaking.length > COARSE.longFrom ? COARSE.long : COARSE.short
+  const frames = takeFrames(features, speaking, step)
+  const scaled = scaledReference(reference, step, stretch)
+  return { step, reference: scaled, path: findPath(frames, scaled, straightBand(frames, scaled)) }
 }
 
 function speakingFrames(speech: readonly SpeechSegment[], frames: number): Uint8Array {

@@ -1,8 +1,8 @@
 import { clamp } from '@/core/units'
 import type { AlignedSentence, AlignedWord, Alignment, ExtraSpeech } from './alignment'
-import { timeOfFrame } from './cepstra'
+import { timeOfFrame } from './mel'
 import { distance, type TakeFrames } from './path'
-import { sentenceAtFrame, type Reference } from './reference'
+import { sentenceAtFrame, type Reference, type ReferenceGraph } from './reference'
 
 /** One run of a path through (a part of) one sentence: take frames `from` to `to`, without pauses around it. */
 interface Visit {
@@ -17,8 +17,11 @@ interface Visit {
 
 /** Less of a sentence than this is a try that was broken off. */
 const COMPLETE = 0.75
-/** A visit that fits this much worse than its surroundings is something else that happens to lie there. */
-const WORSE = 1.22
+/**
+ * A visit that fits this much worse than its surroundings is something else that happens to lie there: so many times
+ * the usual deviation of this voice, within these bounds. Short visits vary more.
+ */
+const WORSE = { deviations: 5, least: 0.1, most: 0.3, shortUnder: 120 }
 const SURROUNDINGS = 12
 /** Speech outside the script that is worth telling, in frames. */
 const LEAST_EXTRA = 30
@@ -28,7 +31,7 @@ const SAME_EXTRA = 60
 export function describeAlignment(path: Int32Array, take: TakeFrames, reference: Reference): Alignment {
   const visits = visitsOf(path, take, reference)
   const usual = surroundings(visits)
-  const fits = (visit: Visit) => visit.distance <= usual(visit) * WORSE
+  const fits = fittest(visits, usual)
   const used = new Map<number, Visit>()
   for (const visit of visits) if (visit.coverage >= COMPLETE && fits(visit)) used.set(visit.sentence, visit)
   const sentences = reference.sentenceAt.length - 1
@@ -42,7 +45,7 @@ export function describeAlignment(path: Int32Array, take: TakeFrames, reference:
   return { words, sentences: spoken, extra: extrasOf(visits, used, fits, path, take) }
 }
 
-export function nothingSaid({ sentenceAt }: Reference): Alignment {
+export function nothingSaid({ sentenceAt }: ReferenceGraph): Alignment {
   const sentences = Array.from({ length: sentenceAt.length - 1 }, (_, s) => ({
     sentence: s,
     status: 'skipped' as const,
@@ -88,6 +91,16 @@ function surroundings(visits: readonly Visit[]): (visit: Visit) => number {
     const i = places.get(visit)!
     const near = visits.slice(Math.max(0, i - SURROUNDINGS), i + SURROUNDINGS + 1).map((one) => one.distance)
     return near.sort((a, b) => a - b)[near.length >> 1]!
+  }
+}
+
+/** Tells whether a visit fits about as well as others of this voice do. */
+function fittest(visits: readonly Visit[], usual: (visit: Visit) => number): (visit: Visit) => boolean {
+  const deviations = visits.map((visit) => Math.abs(visit.distance / usual(visit) - 1)).sort((a, b) => a - b)
+  const limit = clamp(WORSE.deviations * (deviations[deviations.length >> 1] ?? 0), WORSE.least, WORSE.most)
+  return (visit) => {
+    const allowance = Math.sqrt(Math.max(1, WORSE.shortUnder / (visit.to - visit.from)))
+    return visit.distance / usual(visit) - 1 <= limit * allowance
   }
 }
 

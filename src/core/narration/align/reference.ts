@@ -1,6 +1,6 @@
 import type { Hertz, Seconds } from '@/core/units'
-import { CEPSTRA, cepstraOf, frameAt } from './cepstra'
-import { averaged, comparable, FEATURES } from './features'
+import { BANDS, frameAt, melOf } from './mel'
+import { averaged, FEATURES } from './features'
 
 /** A sentence as a synthesised voice says it: what a take is compared with. */
 export interface SpokenReference {
@@ -13,9 +13,8 @@ export interface SpokenReference {
   punctuated: boolean[]
 }
 
-/** A whole script's sound without its pauses, in frames of 10 ms. */
-export interface Reference {
-  features: Float32Array
+/** A whole script's sound without its pauses, in frames of 10 ms: where its words and sentences are. */
+export interface ReferenceGraph {
   /** Word of each frame, counted through the whole script. */
   word: Int32Array
   /** First frame of each sentence, and one past the last. */
@@ -25,6 +24,16 @@ export interface Reference {
   punctuated: boolean[]
 }
 
+/** The same with its spectra, see mel.ts. */
+export interface MelReference extends ReferenceGraph {
+  mel: Float32Array
+}
+
+/** The same as it is compared with a take, see features.ts. */
+export interface Reference extends ReferenceGraph {
+  features: Float32Array
+}
+
 /** Reference frames below their sentence's loudest by more than this are silence (natural logarithm of power). */
 const SILENT = 8
 /** Shorter silences are within words: the closure of a p, t or k. */
@@ -32,41 +41,41 @@ const SHORTEST_PAUSE = 12 // frames
 
 export interface ReferenceBuilder {
   add(sentence: SpokenReference): void
-  finish(): Reference
+  finish(): MelReference
 }
 
 /** Takes a script's sentences one by one, so that their sound need not be in memory at once. */
 export function createReference(): ReferenceBuilder {
-  const parts: { cepstra: Float32Array; word: number[] }[] = []
+  const parts: { mel: Float32Array; word: number[] }[] = []
   const punctuated: boolean[] = []
   return {
     add(sentence) {
-      const { cepstra, word } = spokenFrames(sentence, punctuated.length)
-      parts.push({ cepstra, word })
+      const { mel, word } = spokenFrames(sentence, punctuated.length)
+      parts.push({ mel, word })
       punctuated.push(...sentence.punctuated)
     },
     finish() {
       const total = parts.reduce((sum, { word }) => sum + word.length, 0)
-      const cepstra = new Float32Array(total * CEPSTRA)
+      const mel = new Float32Array(total * BANDS)
       const word = new Int32Array(total)
       const sentenceAt = new Int32Array(parts.length + 1)
       parts.forEach((part, i) => {
         const at = sentenceAt[i]!
-        cepstra.set(part.cepstra, at * CEPSTRA)
+        mel.set(part.mel, at * BANDS)
         word.set(part.word, at)
         sentenceAt[i + 1] = at + part.word.length
       })
       const wordAt = Int32Array.from(sentenceAt, (at) => (at < total ? word[at]! : punctuated.length))
-      return { features: comparable(cepstra, () => true), word, sentenceAt, wordAt, punctuated }
+      return { mel, word, sentenceAt, wordAt, punctuated }
     },
   }
 }
 
 /** A sentence's frames that sound, and the word of each. Every word keeps at least one frame. */
 function spokenFrames({ samples, rate, starts }: SpokenReference, firstWord: number) {
-  const all = cepstraOf(samples, rate)
-  const frames = all.length / CEPSTRA
-  const energy = (frame: number) => all[frame * CEPSTRA + CEPSTRA - 1]!
+  const all = melOf(samples, rate)
+  const frames = all.length / BANDS
+  const energy = (frame: number) => loudestOf(all, frame)
   let loudest = -Infinity
   for (let f = 0; f < frames; f++) loudest = Math.max(loudest, energy(f))
   const silent = Uint8Array.from({ length: frames }, (_, f) => (energy(f) < loudest - SILENT ? 1 : 0))
@@ -78,10 +87,14 @@ function spokenFrames({ samples, rate, starts }: SpokenReference, firstWord: num
     const isOnly = wordOf[f] !== wordOf[f - 1] && wordOf[f] !== wordOf[f + 1]
     if (!silent[f] || isOnly) kept.push(f)
   }
-  const cepstra = new Float32Array(kept.length * CEPSTRA)
-  kept.forEach((f, i) => cepstra.set(all.subarray(f * CEPSTRA, (f + 1) * CEPSTRA), i * CEPSTRA))
-  return { cepstra, word: kept.map((f) => firstWord + wordOf[f]!) }
+  const mel = new Float32Array(kept.length * BANDS)
+  kept.forEach((f, i) => mel.set(all.subarray(f * BANDS, (f + 1) * BANDS), i * BANDS))
+  return { mel, word: kept.map((f) => firstWord + wordOf[f]!) }
 }
+
+/** The loudest band of a frame. */
+const loudestOf = (mel: Float32Array, frame: number) =>
+  mel.subarray(frame * BANDS, (frame + 1) * BANDS).reduce((max, value) => Math.max(max, value), -Infinity)
 
 /** Silence at both ends goes whatever its length; within the sentence only pauses do. */
 function keepClosures(silent: Uint8Array): void {
