@@ -34,12 +34,18 @@ export function createAnalyser(channelCount: number): Analyser {
       energy.push(channels)
       bands.push(channels)
       const length = channels[0]?.length ?? 0
-      for (let i = 0; i < length; i++) {
+      for (let at = 0; at < length;) {
+        const end = Math.min(length, at + HOP_SAMPLES - (samples % HOP_SAMPLES))
         for (const channel of channels) {
-          if (channel[i]! < low) low = channel[i]!
-          if (channel[i]! > high) high = channel[i]!
+          for (let i = at; i < end; i++) {
+            const value = channel[i]!
+            if (value < low) low = value
+            else if (value > high) high = value
+          }
         }
-        if (++samples % HOP_SAMPLES !== 0) continue
+        samples += end - at
+        at = end
+        if (samples % HOP_SAMPLES !== 0) continue
         wave.push(toByte(low), toByte(high))
         low = 0
         high = 0

@@ -13,7 +13,7 @@ const FLOOR = -110
 
 export const bandByteToDecibels = (byte: number) => FLOOR + byte / 2
 
-/** Band levels of a house-rate signal, one row of bytes (a byte a band) per 100 ms. */
+/** Band levels of a house-rate signal of one or two channels, one row of bytes (a byte a band) per 100 ms. */
 export interface BandMeter {
   push(channels: readonly Float32Array[]): void
   rows(): Uint8Array
@@ -46,10 +46,13 @@ export function createBandMeter(): BandMeter {
   return {
     push(channels) {
       const length = channels[0]?.length ?? 0
-      for (let i = 0; i < length; i++) {
-        let sum = 0
-        for (const channel of channels) sum += channel[i]!
-        pending[filled++] = sum / channels.length
+      const left = channels[0]!
+      const right = channels[1] ?? left
+      for (let at = 0; at < length;) {
+        const count = Math.min(length - at, HOP_SAMPLES - filled)
+        for (let i = 0; i < count; i++) pending[filled + i] = (left[at + i]! + right[at + i]!) / 2
+        filled += count
+        at += count
         if (filled === HOP_SAMPLES) finishHop()
       }
     },

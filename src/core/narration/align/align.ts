@@ -16,6 +16,8 @@ const COARSE = { short: 8, long: 16, longFrom: 900 * FRAMES_PER_SECOND }
 const MIDDLE = 4
 /** Half the width of the bands. */
 const FIRST_BAND = { least: 60, share: 0.12 } // seconds, share of the take
+/** How much dearer than the cheapest a way may be and still be followed, in each pass (see path.ts). */
+const BEAMS = { coarse: 700, middle: 350, fine: 120 }
 /** Around a coarser path: so far before and after in the script, and so far in time, for where the path jumps. */
 const SECOND_BAND: BandWidth = { half: 12, reach: 1.5 }
 const THIRD_BAND: BandWidth = { half: 0.5, reach: 0.3 }
@@ -45,13 +47,13 @@ export function alignTake(take: TakeSpectra, script: MelReference, { onProgress 
   const middle = takeFrames(features, speaking, MIDDLE)
   const middleReference = scaledReference(reference, MIDDLE, compared.stretch)
   const around = carriedBand(coarse.path.at, coarse.reference, middleReference, coarse.step, middle, SECOND_BAND)
-  const second = findPath(middle, middleReference, around)
+  const second = findPath(middle, middleReference, around, BEAMS.middle)
   onProgress?.(0.8)
 
   const fine = takeFrames(features, speaking, 1)
   const fineReference = scaledReference(reference, 1, compared.stretch)
   const narrow = carriedBand(second.at, middleReference, fineReference, MIDDLE, fine, THIRD_BAND)
-  const third = findPath(fine, fineReference, narrow)
+  const third = findPath(fine, fineReference, narrow, BEAMS.fine)
   onProgress?.(1)
   return describeAlignment(third.at, fine, fineReference)
 }
@@ -93,7 +95,7 @@ function coarsePath({ features, speaking, reference, stretch }: Compared) {
   const step = speaking.length > COARSE.longFrom ? COARSE.long : COARSE.short
   const frames = takeFrames(features, speaking, step)
   const scaled = scaledReference(reference, step, stretch)
-  return { step, reference: scaled, path: findPath(frames, scaled, straightBand(frames, scaled)) }
+  return { step, reference: scaled, path: findPath(frames, scaled, straightBand(frames, scaled), BEAMS.coarse) }
 }
 
 function speakingFrames(speech: readonly SpeechSegment[], frames: number): Uint8Array {

@@ -67,9 +67,16 @@ const ENTER = 8
 /**
  * The cheapest way through a script for a take (Viterbi search). The take moves through the reference frame by frame,
  * may linger or leave one out, pauses at the ends of words, leaves out sentences and begins them again.
- * Time: frames of the take times the width of the band.
+ * What has cost `beam` more than the cheapest way so far is given up. Time: frames of the take times the width of the
+ * band at most.
  */
-export function findPath(take: TakeFrames, reference: Reference, band: Band, costs: PathCosts = PATH_COSTS): Path {
+export function findPath(
+  take: TakeFrames,
+  reference: Reference,
+  band: Band,
+  beam: number,
+  costs: PathCosts = PATH_COSTS,
+): Path {
   const frames = take.speech.length
   const { sentenceAt } = reference
   const count = sentenceAt.at(-1)!
@@ -78,53 +85,86 @@ export function findPath(take: TakeFrames, reference: Reference, band: Band, cos
   const sentenceOf = new Int32Array(count)
   for (let s = 0; s < sentences; s++) sentenceOf.fill(s, sentenceAt[s], sentenceAt[s + 1])
 
-  let matched = new Float32Array(count).fill(Infinity)
-  let paused = new Float32Array(count).fill(Infinity)
-  let nextMatched = new Float32Array(count).fill(Infinity)
-  let nextPaused = new Float32Array(count).fill(Infinity)
+  // Cost of being at a reference frame, and of pausing after it; two of each, for this take frame and the next.
+  let matched = new Float64Array(count).fill(Infinity)
+  let paused = new Float64Array(count).fill(Infinity)
+  let nextMatched = new Float64Array(count).fill(Infinity)
+  let nextPaused = new Float64Array(count).fill(Infinity)
   let before = 0 // The silence before the first word.
   const offsets = new Float64Array(frames + 1)
   for (let t = 0; t < frames; t++) offsets[t + 1] = offsets[t]! + band.high[t]! - band.low[t]! + 1
   const back = new Uint8Array(offsets[frames]!)
-  const jumps: (Int32Array | null)[] = []
+  const jumps: Int32Array[] = []
   const bend = costs.bend * take.step
+  let cheapest = 0
+  // What is still followed: reference frames of the take frame before, and of the one before that.
+  let open: Range = { low: 0, high: -1 }
+  let stale: Range = open
 
   for (let t = 0; t < frames; t++) {
-    const low = band.low[t]!
-    const high = band.high[t]!
     const speech = take.speech[t]!
     const idle = take.step * (costs.silence + (costs.chatter - costs.silence) * speech)
-    const landing = landings(matched, paused, before, sentenceAt, sentenceOf, low, high, band, t, costs)
-    jumps.push(landing?.from ?? null)
-    const start = offsets[t]! - low
+    const limit = cheapest + beam
+    const landing = landings(
+      { matched, paused, before, sentenceAt, sentenceOf, costs },
+      open,
+      band.low[t]!,
+      band.high[t]!,
+    )
+    jumps.push(landing.from)
+    const reached = reachedFrom(open, landing, sentenceAt, limit)
+    const low = Math.max(band.low[t]!, reached.low)
+    const high = Math.min(band.high[t]!, reached.high)
+    const start = offsets[t]! - band.low[t]!
+    const next: Range = { low: count, high: -1 }
+    cheapest = before + idle
     for (let r = low; r <= high; r++) {
       let best = matched[r]! + bend
       let code = STAY
       if (r > 0) {
-        const next = matched[r - 1]!
-        if (next < best) ((best = next), (code = NEXT))
-        const resume = paused[r - 1]!
-        if (resume < best) ((best = resume), (code = RESUME))
-        if (r > 1 && matched[r - 2]! + bend < best) ((best = matched[r - 2]! + bend), (code = LEAP))
+        if (matched[r - 1]! < best) {
+          best = matched[r - 1]!
+          code = NEXT
+        }
+        if (paused[r - 1]! < best) {
+          best = paused[r - 1]!
+          code = RESUME
+        }
+        if (r > 1 && matched[r - 2]! + bend < best) {
+          best = matched[r - 2]! + bend
+          code = LEAP
+        }
       }
-      if (landing && r === sentenceAt[sentenceOf[r]!]) {
-        const jump = landing.cost[sentenceOf[r]! - landing.first]!
-        if (jump < best) ((best = jump), (code = JUMP))
+      const sentence = sentenceOf[r]!
+      if (r === sentenceAt[sentence] && landing.cost[sentence - landing.first]! < best) {
+        best = landing.cost[sentence - landing.first]!
+        code = JUMP
       }
-      const value = best < Infinity ? best + take.step * distance(take.features, t, reference.features, r) : Infinity
-      nextMatched[r] = value
+      const value = best < limit ? best + take.step * distance(take.features, t, reference.features, r) : Infinity
       let rest = paused[r]!
-      const enter = matched[r]! + entry[r]!
-      if (enter < rest) ((rest = enter), (code |= ENTER))
-      nextPaused[r] = rest + idle
+      if (matched[r]! + entry[r]! < rest) {
+        rest = matched[r]! + entry[r]!
+        code |= ENTER
+      }
+      rest = rest < limit ? rest + idle : Infinity
+      nextMatched[r] = value
+      nextPaused[r] = rest
       back[start + r] = code
+      const lower = value < rest ? value : rest
+      if (lower < Infinity) {
+        if (lower < cheapest) cheapest = lower
+        if (next.high < 0) next.low = r
+        next.high = r
+      }
     }
     before += idle
-    // Both arrays hold two bands in turn; what the next one does not cover must not be found there.
-    if (t > 0) {
-      matched.fill(Infinity, band.low[t - 1], band.high[t - 1]! + 1)
-      paused.fill(Infinity, band.low[t - 1], band.high[t - 1]! + 1)
-    }
+    // The arrays are used in turn: what stands in the older ones from two frames ago must go.
+    matched.fill(Infinity, stale.low, stale.high + 1)
+    paused.fill(Infinity, stale.low, stale.high + 1)
+    matched.fill(Infinity, open.low, open.high + 1)
+    paused.fill(Infinity, open.low, open.high + 1)
+    stale = open
+    open = next
     ;[matched, nextMatched] = [nextMatched, matched]
     ;[paused, nextPaused] = [nextPaused, paused]
   }
@@ -141,6 +181,12 @@ function pauseEntries({ word, sentenceAt, punctuated }: Reference, costs: PathCo
   return entry
 }
 
+/** Reference frames from `low` to `high`, inclusive; none where high is less. */
+interface Range {
+  low: number
+  high: number
+}
+
 /** Cheapest ways to the beginning of each sentence in the band other than from the one before. `from` is a frame, or -1. */
 interface Landings {
   first: number
@@ -148,30 +194,27 @@ interface Landings {
   from: Int32Array
 }
 
-function landings(
-  matched: Float32Array,
-  paused: Float32Array,
-  before: number,
-  sentenceAt: Int32Array,
-  sentenceOf: Int32Array,
-  low: number,
-  high: number,
-  band: Band,
-  t: number,
-  costs: PathCosts,
-): Landings | null {
-  const oldLow = t > 0 ? band.low[t - 1]! : 0
-  const oldHigh = t > 0 ? band.high[t - 1]! : -1
-  const first = sentenceOf[Math.min(low, Math.max(0, oldLow))]!
-  const last = sentenceOf[Math.max(high, oldHigh)]!
-  const size = last - first + 1
-  const cost = new Float64Array(size).fill(Infinity)
-  const from = new Int32Array(size).fill(-1)
+interface Sources {
+  matched: Float64Array
+  paused: Float64Array
+  before: number
+  sentenceAt: Int32Array
+  sentenceOf: Int32Array
+  costs: PathCosts
+}
+
+function landings(sources: Sources, open: Range, low: number, high: number): Landings {
+  const { matched, paused, before, sentenceAt, sentenceOf, costs } = sources
+  const isOpen = open.high >= open.low
+  const first = sentenceOf[isOpen ? Math.min(low, open.low) : low]!
+  const last = sentenceOf[isOpen ? Math.max(high, open.high) : high]!
+  const cost = new Float64Array(last - first + 1).fill(Infinity)
+  const from = new Int32Array(last - first + 1).fill(-1)
   // Forward: sentences are left out after the end of one, or at the take's beginning.
-  let ahead = first === 0 ? before : Infinity
+  let ahead = Infinity
   let aheadFrom = -1
-  // The first sentence begins without a jump; the others after as many as are left out.
   if (first === 0) {
+    // The first sentence begins without a jump.
     cost[0] = before
     ahead = before + costs.skip
   }
@@ -192,11 +235,13 @@ function landings(
   // Backward: a sentence is begun again, from its end or from within it.
   let again = Infinity
   let againFrom = -1
-  for (let s = last; s >= first; s--) {
+  for (let s = isOpen ? sentenceOf[open.high]! : first - 1; s >= first; s--) {
     again += costs.againMore
-    const to = Math.min(sentenceAt[s + 1]!, oldHigh + 1)
-    for (let r = Math.max(sentenceAt[s]!, oldLow); r < to; r++) {
-      const price = paused[r]! + (r === sentenceAt[s + 1]! - 1 ? costs.again : costs.again + costs.breakOff)
+    const end = sentenceAt[s + 1]! - 1
+    const to = Math.min(end, open.high)
+    for (let r = Math.max(sentenceAt[s]!, open.low); r <= to; r++) {
+      if (paused[r] === Infinity) continue
+      const price = paused[r]! + (r === end ? costs.again : costs.again + costs.breakOff)
       if (price < again) {
         again = price
         againFrom = r
@@ -208,6 +253,18 @@ function landings(
     }
   }
   return { first, cost, from: withFirst(from, first) }
+}
+
+/** What can be reached from the frames that are followed, and by landings that are worth it. */
+function reachedFrom(open: Range, { first, cost }: Landings, sentenceAt: Int32Array, limit: number): Range {
+  const reached = open.high < open.low ? { low: sentenceAt.at(-1)!, high: -1 } : { low: open.low, high: open.high + 2 }
+  for (let i = 0; i < cost.length; i++) {
+    if (cost[i]! >= limit) continue
+    const at = sentenceAt[first + i]!
+    if (at < reached.low) reached.low = at
+    if (at > reached.high) reached.high = at
+  }
+  return reached
 }
 
 /** The list of sources, led by the sentence it begins with. */
@@ -229,13 +286,13 @@ export function distance(a: Float32Array, i: number, b: Float32Array, j: number)
 }
 
 interface Trellis {
-  matched: Float32Array
-  paused: Float32Array
+  matched: Float64Array
+  paused: Float64Array
   before: number
   back: Uint8Array
   offsets: Float64Array
   band: Band
-  jumps: (Int32Array | null)[]
+  jumps: Int32Array[]
   sentenceAt: Int32Array
   sentenceOf: Int32Array
   costs: PathCosts
