@@ -1,3 +1,4 @@
+import { rm } from 'node:fs/promises'
 import { build } from 'esbuild'
 
 /**
@@ -21,6 +22,8 @@ const node = {
   },
 }
 
+// Chunks are named by their content: those of earlier builds would pile up.
+await rm('dist/chunks', { recursive: true, force: true })
 await Promise.all([
   build({
     ...node,

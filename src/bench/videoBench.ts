@@ -32,7 +32,7 @@ export async function measureRenderAgainstNaive(work: string): Promise<void> {
   lesson.steps = pages.map(({ hash }, i) => ({
     ...newStep(`s${i}`, '', { kind: 'still', media: hash, page: 1 }),
     length: { kind: 'fixed' as const, length: STAY },
-    passages: [{ id: `p${i}`, media: voice.hash, from: i * STAY, to: (i + 1) * STAY }],
+    passages: [{ id: `p${i}`, media: voice.hash, from: i * STAY, to: (i + 1) * STAY, pause: 0 }],
   }))
   const analysisOf = await loadAnalyses(lesson, store)
   const out = join(work, 'ours.mp4')

@@ -1,6 +1,6 @@
 import { asc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import { lessonSchema } from '@/core/lesson/document'
+import { readLesson } from '@/core/lesson/upgrade'
 import { listLesson, type CourseListing } from '@/core/lesson/listing'
 import { UserError } from '@/core/userError'
 import { db } from './client'
@@ -16,7 +16,7 @@ export async function listCourses(): Promise<CourseListing[]> {
     title,
     lessons: rows
       .filter((row) => row.courseId === id)
-      .map((row) => listLesson(row.id, lessonSchema.parse(row.document), row.savedAt)),
+      .map((row) => listLesson(row.id, readLesson(row.document), row.savedAt)),
   }))
 }
 

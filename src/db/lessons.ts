@@ -1,6 +1,7 @@
 import { and, desc, eq, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import { lessonSchema, type Lesson } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
+import { readLesson } from '@/core/lesson/upgrade'
 import { UserError } from '@/core/userError'
 import { db } from './client'
 import { lessons, revisions } from './schema'
@@ -25,7 +26,7 @@ export async function findLesson(id: string): Promise<SavedLesson | null> {
   const [row] = await db().select().from(lessons).where(eq(lessons.id, id))
   if (!row) return null
   const { courseId, revision, savedAt } = row
-  return { id, courseId, revision, savedAt, lesson: lessonSchema.parse(row.document) }
+  return { id, courseId, revision, savedAt, lesson: readLesson(row.document) }
 }
 
 export async function loadLesson(id: string): Promise<SavedLesson> {
@@ -81,5 +82,5 @@ export async function loadRevision(id: string, revision: number): Promise<Lesson
     .from(revisions)
     .where(and(eq(revisions.lessonId, id), eq(revisions.revision, revision)))
   if (!row) throw new UserError('This version of the lesson is no longer there.')
-  return lessonSchema.parse(row.document)
+  return readLesson(row.document)
 }

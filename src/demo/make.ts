@@ -5,6 +5,7 @@ import type { Browser } from 'puppeteer-core'
 import { writeWav } from '@/core/formats/wav'
 import { emptyLesson, newStep, type Lesson, type Picture } from '@/core/lesson/document'
 import { firstLesson, shelfItem } from '@/core/lesson/firstLesson'
+import { takesFromPassages } from '@/core/lesson/takes'
 import type { MediaInfo } from '@/core/lesson/media'
 import { takeSpeech } from '@/core/mix/plan'
 import { HOUSE_RATE } from '@/core/units'
@@ -114,7 +115,7 @@ async function tideLesson(browser: Browser, store: MediaStore, work: string): Pr
     return {
       ...newStep(newId(), title, picture),
       script: words,
-      passages: [{ id: newId(), media: reading!.hash, from: from - 0.2, to: to + 0.2 }],
+      passages: [{ id: newId(), media: reading!.hash, from: from - 0.2, to: to + 0.2, pause: 0 }],
       length: { kind: 'voice' as const, atLeast: show === 'recording' ? Math.ceil(page!.length!) : 1 },
       ...timing(i),
     }
@@ -122,8 +123,9 @@ async function tideLesson(browser: Browser, store: MediaStore, work: string): Pr
   return {
     ...emptyLesson('Reading a tide table'),
     steps,
+    takes: takesFromPassages(steps, 'brought-in', newId),
     bedCues: [{ id: newId(), media: song!.hash, step: steps[0]!.id }],
-    shelf: [deck!, page!, song!, reading!].map((media) => ({ ...shelfItem(media), ...LICENCE })),
+    shelf: [deck!, page!, song!].map((media) => ({ ...shelfItem(media), ...LICENCE })),
   }
 }
 

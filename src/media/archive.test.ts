@@ -23,7 +23,7 @@ async function lessonWithSound() {
   await writeFile(join(folder, 'tone.wav'), writeWav([tones([[-20, 1]])], 48000))
   const media = await importMedia(store, join(folder, 'tone.wav'), 'tone.wav')
   const step = newStep('s', 'Tone', { kind: 'card', lines: ['Tone'] })
-  step.passages = [{ id: 'p', media: media.hash, from: 0, to: 1 }]
+  step.passages = [{ id: 'p', media: media.hash, from: 0, to: 1, pause: 0 }]
   return { store, media, lesson: { ...emptyLesson('Copy me'), steps: [step], shelf: [shelfItem(media)] } }
 }
 

@@ -7,7 +7,8 @@ import { promisify } from 'node:util'
 import yauzl, { type Entry, type ZipFile } from 'yauzl'
 import yazl from 'yazl'
 import { z } from 'zod'
-import { lessonSchema, mediaOf, type Lesson } from '@/core/lesson/document'
+import { mediaOf, type Lesson } from '@/core/lesson/document'
+import { readLesson } from '@/core/lesson/upgrade'
 import { UserError } from '@/core/userError'
 import { importMedia, type ImportOptions } from './import'
 import { hashFile, PARTS, type MediaStore } from './store'
@@ -44,8 +45,8 @@ export async function readArchive(path: string, store: MediaStore, options: Impo
   const work = await mkdtemp(join(tmpdir(), 'yarn-step-'))
   try {
     const found = await unpack(path, work)
-    const lesson = parseAs(lessonSchema, await readFile(found('lesson.json'), 'utf8'))
-    const list = parseAs(mediaListSchema, await readFile(found('media/media.json'), 'utf8'))
+    const lesson = parseAs(readLesson, await readFile(found('lesson.json'), 'utf8'))
+    const list = parseAs((json) => mediaListSchema.parse(json), await readFile(found('media/media.json'), 'utf8'))
     const wanted = list.filter(({ hash }) => mediaOf(lesson).has(hash))
     for (const [i, { hash, file, name }] of wanted.entries()) {
       const original = found(`media/${file}`)
@@ -115,9 +116,9 @@ async function openZip(path: string): Promise<ZipFile> {
   }
 }
 
-function parseAs<T>(schema: z.ZodType<T>, text: string): T {
+function parseAs<T>(read: (json: unknown) => T, text: string): T {
   try {
-    return schema.parse(JSON.parse(text))
+    return read(JSON.parse(text))
   } catch (error) {
     throw new UserError('The lesson in this copy is damaged or was made by a newer version. Save the copy again.', {
       cause: error,

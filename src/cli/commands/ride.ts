@@ -29,7 +29,7 @@ export function ride(options: RideOptions) {
         {
           ...step,
           length: { kind: 'fixed', length },
-          passages: [{ id: 'passage', media: voice.media.hash, from: 0, to: length }],
+          passages: [{ id: 'passage', media: voice.media.hash, from: 0, to: length, pause: 0 }],
         },
       ],
       bedCues: [{ id: 'bed', media: bed.media.hash, step: step.id }],

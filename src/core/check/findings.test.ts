@@ -64,7 +64,7 @@ test('a script that nobody reads, and silence where words should be', () => {
   lesson.steps.push({ ...newStep('x', 'Unread', { kind: 'card', lines: ['!'] }), script: 'To be said.' })
   lesson.steps.push({
     ...newStep('y', 'Dumb', { kind: 'card', lines: ['!'] }),
-    passages: [{ id: 'q', media: TAKE, from: 8.9, to: 9.1 }],
+    passages: [{ id: 'q', media: TAKE, from: 8.9, to: 9.1, pause: 0 }],
   })
   expect(codes(lesson)).toEqual(expect.arrayContaining(['script-without-voice', 'only-silence']))
 })

@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { cleanUpSchema, NO_CLEAN_UP } from '@/core/narration/cleanUp/settings'
+import { DEFAULT_READING, readingSettingsSchema } from '@/core/narration/speechVoice'
 
 /**
  * The lesson document: everything an author decides, and nothing that can be computed from it.
@@ -6,7 +8,7 @@ import { z } from 'zod'
  * There are no optional keys (`null` says 'none'), so that a document has one spelling only.
  */
 
-export const FORMAT_VERSION = 1
+export const FORMAT_VERSION = 2
 
 const seconds = z
   .number()
@@ -36,8 +38,27 @@ export const lengthRuleSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('fixed'), length: seconds }),
 ])
 
-/** A part of a take, `from` to `to` in the take's own time. */
-export const passageSchema = z.object({ id, media: mediaHash, from: seconds, to: seconds })
+/** A part of a take, `from` to `to` in the take's own time, after a pause of so many seconds. */
+export const passageSchema = z.object({ id, media: mediaHash, from: seconds, to: seconds, pause: seconds })
+
+/** One go at a step's words: a part of a recorded, brought-in or synthesised file. The file itself is never altered. */
+export const takeSchema = z.object({
+  id,
+  media: mediaHash,
+  step: id,
+  from: seconds,
+  to: seconds,
+  name: z.string().max(200),
+  kind: z.enum(['recorded', 'brought-in', 'read']),
+  /** The step's script when the take was made. */
+  script: z.string().max(20000),
+  /** The room alone, recorded in the same sitting. */
+  room: mediaHash.nullable(),
+  /** Null: as the lesson's voice. Takes of one file have one clean-up. */
+  cleanUp: cleanUpSchema.nullable(),
+  /** Removed takes can be brought back. */
+  removed: z.boolean(),
+})
 
 export const stepSchema = z.object({
   id,
@@ -84,11 +105,19 @@ export const lessonSchema = z.object({
   bedCues: z.array(bedCueSchema).max(500),
   shelf: z.array(shelfItemSchema).max(5000),
   targets: targetsSchema,
+  takes: z.array(takeSchema).max(20000),
+  /** For all takes that have none of their own. */
+  cleanUp: cleanUpSchema,
+  /** The synthesised voice that reads what nobody has recorded yet. */
+  reading: readingSettingsSchema,
+  /** Of the script; BCP 47. */
+  language: z.string().min(2).max(20),
 })
 
 export type Picture = z.infer<typeof pictureSchema>
 export type LengthRule = z.infer<typeof lengthRuleSchema>
 export type Passage = z.infer<typeof passageSchema>
+export type Take = z.infer<typeof takeSchema>
 export type Step = z.infer<typeof stepSchema>
 export type BedCue = z.infer<typeof bedCueSchema>
 export type MixTargets = z.infer<typeof targetsSchema>
@@ -102,7 +131,18 @@ export const DEFAULT_TARGETS: MixTargets = { clearance: 16, swell: 6, pauseFrom:
 export const DEFAULT_STAY = 4
 
 export function emptyLesson(title: string): Lesson {
-  return { format: FORMAT_VERSION, title, steps: [], bedCues: [], shelf: [], targets: { ...DEFAULT_TARGETS } }
+  return {
+    format: FORMAT_VERSION,
+    title,
+    steps: [],
+    bedCues: [],
+    shelf: [],
+    targets: { ...DEFAULT_TARGETS },
+    takes: [],
+    cleanUp: NO_CLEAN_UP,
+    reading: DEFAULT_READING,
+    language: 'en-gb',
+  }
 }
 
 /** A step with this picture and nothing said yet. */
@@ -128,5 +168,9 @@ export function mediaOf(lesson: Lesson): Set<MediaHash> {
   }
   for (const cue of lesson.bedCues) used.add(cue.media)
   for (const item of lesson.shelf) used.add(item.media)
+  for (const take of lesson.takes) {
+    used.add(take.media)
+    if (take.room) used.add(take.room)
+  }
   return used
 }

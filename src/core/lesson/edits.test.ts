@@ -14,7 +14,7 @@ function reading(count: number): Lesson {
   const steps = Array.from({ length: count }, (_, i): Step => ({
     ...newStep(`s${i}`, `Slide ${i + 1}`, page(i + 1)),
     script: `Sentence ${i} one. Sentence ${i} two.`,
-    passages: [{ id: `p${i}`, media: take, from: i * 3, to: i * 3 + 3 }],
+    passages: [{ id: `p${i}`, media: take, from: i * 3, to: i * 3 + 3, pause: 0 }],
   }))
   return { ...emptyLesson('Knots'), steps, bedCues: [{ id: 'bed', media: song, step: 's0' }] }
 }
@@ -107,7 +107,7 @@ function editFor(lesson: Lesson, { kind, a, b, t }: Pick, serial: number): Edit 
       name: 'placePassage',
       step: step.id,
       index: 0,
-      passage: { id: `${id}p`, media: take, from: t * 5, to: t * 5 + 1 },
+      passage: { id: `${id}p`, media: take, from: t * 5, to: t * 5 + 1, pause: 0 },
     },
     passage ? { name: 'removePassage', passage: passage.id } : null,
     passage

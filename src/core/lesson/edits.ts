@@ -1,6 +1,7 @@
 import { create, apply, type Patches } from 'mutative'
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
+import { changeTakes, type TakeEdit } from './takeEdits'
 import type { BedCue, LengthRule, Lesson, MixTargets, Passage, Picture, ShelfItem, Step } from './document'
 
 /**
@@ -31,6 +32,7 @@ export type Edit =
   | { name: 'putOnShelf'; items: ShelfItem[] }
   | { name: 'describeMedia'; item: ShelfItem }
   | { name: 'takeOffShelf'; media: string }
+  | TakeEdit
   /** Everything as it was in an earlier version. */
   | { name: 'restore'; lesson: Lesson }
 
@@ -143,6 +145,8 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'restore':
       Object.assign(lesson, edit.lesson)
       return
+    default:
+      changeTakes(lesson, edit)
   }
 }
 
@@ -217,7 +221,7 @@ function splitPassages(step: Step, { passage: id, at, newPassage }: Break): Pass
   if (!passage) throw new UserError('These words are no longer in this step.')
   if (at <= passage.from) return step.passages.slice(index)
   if (at >= passage.to) return step.passages.slice(index + 1)
-  const later = { ...passage, id: newPassage, from: at }
+  const later = { ...passage, id: newPassage, from: at, pause: 0 }
   passage.to = at
   step.passages.splice(index + 1, 0, later)
   return step.passages.slice(index + 1)
@@ -245,7 +249,7 @@ function mergeContiguous(passages: Passage[]): Passage[] {
   const merged: Passage[] = []
   for (const passage of passages) {
     const last = merged.at(-1)
-    if (last && last.media === passage.media && last.to === passage.from) {
+    if (last && last.media === passage.media && last.to === passage.from && passage.pause === 0) {
       merged[merged.length - 1] = { ...last, to: passage.to }
     } else merged.push({ ...passage })
   }
@@ -263,7 +267,8 @@ function takeOffShelf(lesson: Lesson, media: string): void {
       (step) =>
         (step.picture.kind !== 'card' && step.picture.media === media) ||
         step.passages.some((passage) => passage.media === media),
-    )
+    ) ||
+    lesson.takes.some((take) => take.media === media && !take.removed)
   if (inUse) throw new UserError('This is used in the lesson. Take it out of its steps first.')
   lesson.shelf.splice(shelfIndex(lesson, media), 1)
 }

@@ -2,6 +2,7 @@ import type { SpeechSegment } from '@/core/measure/speech'
 import { chooseBreaks } from '@/core/narration/breaks'
 import type { Seconds } from '@/core/units'
 import { emptyLesson, newStep, type Lesson, type Picture, type ShelfItem, type Step } from './document'
+import { takesFromPassages } from './takes'
 import { titleFromName, type MediaInfo } from './media'
 
 /** What somebody drops to get a first lesson. Pictures in the order they are to be shown. */
@@ -35,10 +36,11 @@ export function firstLesson(material: FirstMaterial, newId: () => string): Lesso
   }
   spreadScript(lesson.steps, material.script)
   layVoices(lesson.steps, material, newId)
+  lesson.takes = takesFromPassages(lesson.steps, 'brought-in', newId)
   const [song] = material.music
   const [first] = lesson.steps
   if (song && first) lesson.bedCues = [{ id: newId(), media: song.hash, step: first.id }]
-  lesson.shelf = [...material.pictures, ...material.voices.map(({ media }) => media), ...material.music].map(shelfItem)
+  lesson.shelf = [...material.pictures, ...material.music].map(shelfItem)
   return lesson
 }
 
@@ -84,7 +86,7 @@ function layVoices(steps: Step[], { voices }: FirstMaterial, newId: () => string
   else {
     voices.forEach(({ media, speech }, i) => {
       const step = steps[Math.min(i, steps.length - 1)]
-      step?.passages.push({ id: newId(), media: media.hash, ...wordsIn(speech, media.length!) })
+      step?.passages.push({ id: newId(), media: media.hash, ...wordsIn(speech, media.length!), pause: 0 })
     })
   }
   for (const step of steps) {
@@ -103,7 +105,7 @@ function layReading(steps: Step[], { media, speech }: FirstMaterial['voices'][nu
   const { from, to } = wordsIn(speech, media.length!)
   const edges = [from, ...chooseBreaks(speech, expectedShares(steps)), to]
   edges.slice(0, -1).forEach((start, i) => {
-    steps[i]?.passages.push({ id: newId(), media: media.hash, from: start, to: edges[i + 1]! })
+    steps[i]?.passages.push({ id: newId(), media: media.hash, from: start, to: edges[i + 1]!, pause: 0 })
   })
 }
 

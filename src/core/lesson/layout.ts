@@ -54,7 +54,7 @@ export function stepLength(step: Step): Seconds {
 }
 
 export const voiceLength = (step: Step): Seconds =>
-  step.passages.reduce((sum, passage) => sum + passage.to - passage.from, 0)
+  step.passages.reduce((sum, { from, to, pause }) => sum + pause + to - from, 0)
 
 /** The step that is seen at `time`; the last one from the lesson's end on. Undefined in a lesson without steps. */
 export function stepAt(timeline: Timeline, time: Seconds): StepSpan | undefined {
@@ -84,6 +84,7 @@ export function carryOver(before: Timeline, after: Timeline, time: Seconds): Sec
 function layPassages(step: Step, start: Seconds, end: Seconds, out: PassageSpan[]): Seconds {
   let at = start + step.leadIn
   for (const passage of step.passages) {
+    at += passage.pause
     const wanted = at + passage.to - passage.from
     if (at < end) out.push({ passage, step, start: at, end: Math.min(wanted, end) })
     at = wanted

@@ -123,7 +123,7 @@ test('two takes of different level come out equally loud', async () => {
   const soft = loud.map((value) => value / 20)
   const two = soundBank({ [TAKE]: [loud], [other]: [soft] })
   const both = lessonOver([0, 6, 12], false)
-  both.steps[1]!.passages = [{ id: 'q', media: other, from: 0, to: 6 }]
+  both.steps[1]!.passages = [{ id: 'q', media: other, from: 0, to: 6, pause: 0 }]
   const { sum } = await rendered(both, two)
   const half = 6 * HOUSE_RATE
   const [first, second] = [sum.map((c) => c.slice(0, half)), sum.map((c) => c.slice(half))]

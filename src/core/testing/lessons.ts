@@ -64,7 +64,7 @@ export function soundBank(sounds: Record<string, Float32Array[]>) {
 export function lessonOver(cuts: readonly Seconds[], song = true): Lesson {
   const steps = cuts.slice(1).map((to, i) => ({
     ...newStep(`s${i}`, `Slide ${i + 1}`, { kind: 'still' as const, media: DECK, page: i + 1 }),
-    passages: [{ id: `p${i}`, media: TAKE, from: cuts[i]!, to }],
+    passages: [{ id: `p${i}`, media: TAKE, from: cuts[i]!, to, pause: 0 }],
   }))
   return { ...emptyLesson('Test'), steps, bedCues: song ? [{ id: 'b', media: SONG, step: 's0' }] : [] }
 }

@@ -168,7 +168,7 @@ test('picture and sound are equally long, and a tone begins with its step', asyn
   await writeFile(join(folder, 'tone.wav'), writeWav([tones([[-20, 2]])], 48000))
   const tone = await importMedia(store, join(folder, 'tone.wav'), 'tone.wav')
   const lesson = lessonOf([page(red), 1.5], [page(green), 3])
-  lesson.steps[1]!.passages = [{ id: 'p', media: tone.hash, from: 0, to: 2 }]
+  lesson.steps[1]!.passages = [{ id: 'p', media: tone.hash, from: 0, to: 2, pause: 0 }]
   const file = await render(lesson)
   const raw = await runProgram(
     'ffmpeg',

@@ -66,7 +66,7 @@ export function asSteps({ history: { lesson }, selected }: LessonState, infos: r
 export function asNarration({ history: { lesson }, selected }: LessonState, info: MediaInfo): Edit[] {
   const step = lesson.steps.find(({ id }) => id === selected[0])
   if (!step) return []
-  const passage = { id: nanoid(10), media: info.hash, from: 0, to: info.length! }
+  const passage = { id: nanoid(10), media: info.hash, from: 0, to: info.length!, pause: 0 }
   return [{ name: 'placePassage', step: step.id, passage, index: step.passages.length }]
 }
 

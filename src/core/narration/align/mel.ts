@@ -2,12 +2,13 @@ import FFT from 'fft.js'
 import type { Hertz, Seconds } from '@/core/units'
 
 /**
- * Spectra as an ear hears them: 25 ms windows every 10 ms, energies in 26 bands from 100 to 6800 Hz that are equally
+ * Spectra as an ear hears them: windows of 23 ms every 10 ms, energies in 26 bands from 100 to 6800 Hz that are equally
  * wide on the mel scale, as natural logarithms (Davis and Mermelstein, 1980).
  */
 export const BANDS = 26
 export const FRAMES_PER_SECOND = 100
-const WINDOW: Seconds = 0.025
+/** 512 samples at 22,050 Hz: one more would double the transform. */
+const WINDOW: Seconds = 512 / 22050
 const LOWEST: Hertz = 100
 const HIGHEST: Hertz = 6800
 /** Keeps the logarithm finite in digital silence: about -100 dB. */

@@ -1,0 +1,69 @@
+import { isActive, type CleanUp } from '@/core/narration/cleanUp/settings'
+import type { Lesson, MediaHash, Step, Take } from './document'
+
+/** What is said in each step becomes a take of it, a take a file. */
+export function takesFromPassages(steps: readonly Step[], kind: Take['kind'], newId: () => string): Take[] {
+  return steps.flatMap((step) => {
+    const media = [...new Set(step.passages.map((passage) => passage.media))]
+    return media.map((one): Take => {
+      const own = step.passages.filter((passage) => passage.media === one)
+      const [from, to] = [
+        Math.min(...own.map((passage) => passage.from)),
+        Math.max(...own.map((passage) => passage.to)),
+      ]
+      return newTake(newId(), one, step, { from, to }, kind)
+    })
+  })
+}
+
+/** A take of a step as it is now. */
+export function newTake(
+  id: string,
+  media: MediaHash,
+  step: Pick<Step, 'id' | 'script' | 'title'>,
+  { from, to }: { from: number; to: number },
+  kind: Take['kind'],
+): Take {
+  const { id: stepId, script, title } = step
+  return { id, media, step: stepId, from, to, name: title, kind, script, room: null, cleanUp: null, removed: false }
+}
+
+/** The takes of a step that can be chosen, oldest first. */
+export const takesOf = (lesson: Lesson, step: string): Take[] =>
+  lesson.takes.filter((take) => take.step === step && !take.removed)
+
+export const isInUse = (step: Step, take: Take): boolean =>
+  step.passages.some(({ media, from, to }) => media === take.media && from < take.to && to > take.from)
+
+/** A step whose words were last read by a synthesised voice and by nobody else. */
+export function isStandIn(lesson: Lesson, step: Step): boolean {
+  if (step.passages.length === 0) return false
+  const read = new Set(lesson.takes.filter(({ kind }) => kind === 'read').map(({ media }) => media))
+  return step.passages.every(({ media }) => read.has(media))
+}
+
+/** A step that has a script and nobody to say it. */
+export const isSilent = (step: Step): boolean => step.script.trim() !== '' && step.passages.length === 0
+
+/** Whether what is heard in a step was said when its script was another. */
+export function isOutdated(lesson: Lesson, step: Step): boolean {
+  return lesson.takes.some(
+    (take) => take.step === step.id && isInUse(step, take) && !sameWords(take.script, step.script),
+  )
+}
+
+const sameWords = (a: string, b: string) => a.replace(/\s+/g, ' ').trim() === b.replace(/\s+/g, ' ').trim()
+
+/** What is done to a file before it is mixed as a voice, and the room it was recorded in; null where nothing is. */
+export function cleaningOf(lesson: Lesson, media: MediaHash): { cleanUp: CleanUp; room: MediaHash | null } | null {
+  const own = lesson.takes.filter((take) => take.media === media)
+  // A synthesised voice has no room, and is even already: only its own clean-up counts.
+  const isRead = own.some(({ kind }) => kind === 'read')
+  const cleanUp = own.find((take) => take.cleanUp)?.cleanUp ?? (isRead ? null : lesson.cleanUp)
+  if (!cleanUp || !isActive(cleanUp)) return null
+  return { cleanUp, room: own.find(({ room }) => room)?.room ?? null }
+}
+
+/** Every file that speaks in the lesson. */
+export const voicesOf = (lesson: Lesson): Set<MediaHash> =>
+  new Set(lesson.steps.flatMap(({ passages }) => passages.map(({ media }) => media)))
