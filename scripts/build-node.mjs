@@ -16,7 +16,7 @@ const node = {
   chunkNames: 'chunks/[hash]',
   logLevel: 'warning',
   // Native code, and packages that find their own files beside themselves, stay in node_modules.
-  external: ['sharp', 'pg', 'pg-boss', 'drizzle-orm', 'puppeteer-core'],
+  external: ['sharp', 'pg', 'pg-boss', 'drizzle-orm', 'puppeteer-core', 'koffi'],
   banner: {
     js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
   },
@@ -36,7 +36,7 @@ await Promise.all([
     },
   }),
   build({
-    entryPoints: ['src/workers/player.worklet.ts'],
+    entryPoints: ['src/workers/player.worklet.ts', 'src/workers/capture.worklet.ts'],
     bundle: true,
     format: 'iife',
     target: 'es2022',

@@ -4,7 +4,7 @@ set -euo pipefail
 cd "$(dirname "$0")/.."
 
 declare -A provides=(
-  [ffmpeg]=ffmpeg [espeak-ng]=espeak-ng [fluidsynth]=fluidsynth [pdftoppm]=poppler-utils
+  [ffmpeg]=ffmpeg [espeak-ng]=espeak-ng [flite]=flite [fluidsynth]=fluidsynth [pdftoppm]=poppler-utils
   [chromium]=chromium [setpriv]=util-linux
 )
 missing=()

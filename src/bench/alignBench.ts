@@ -44,7 +44,7 @@ export async function measureAlignment(work: string): Promise<void> {
 }
 
 async function measureSpeed(work: string): Promise<void> {
-  const script = sentencesOf(1000, 77)
+  const script = sentencesOf(140, 77)
   const reading = await readingOf(
     script,
     script.map((_, sentence) => ({ sentence })),
@@ -52,10 +52,10 @@ async function measureSpeed(work: string): Promise<void> {
     5,
   )
   const length = reading.samples.length / HOUSE_RATE
-  const store = await storeWith(work, reading.samples)
+  const { store, part } = await storeWith(work, reading.samples)
   const before = cpuUsage()
   const start = performance.now()
-  const found = await alignMedia(store.store, store.media, readScript(script.join('\n'), { byLine: true }), 'en')
+  const found = await alignMedia(store, part, readScript(script.join('\n'), { byLine: true }), 'en')
   const { user, system } = cpuUsage(before)
   report(`${(length / 60).toFixed(0)} minutes`, starts(reading, found), found)
   console.log(
@@ -69,16 +69,17 @@ async function storeWith(work: string, samples: Float32Array) {
   const path = join(folder, 'reading.wav')
   await writeFile(path, writeWav([samples], HOUSE_RATE))
   const store = openStore(join(folder, 'media'))
-  return { store, media: (await importMedia(store, path, 'reading.wav')).hash }
+  const info = await importMedia(store, path, 'reading.wav')
+  return { store, part: { media: info.hash, from: 0, to: info.length! } }
 }
 
 async function aligned(work: string, script: readonly string[], samples: Float32Array): Promise<Alignment> {
-  const { store, media } = await storeWith(work, samples)
-  return alignMedia(store, media, readScript(script.join('\n'), { byLine: true }), 'en')
+  const { store, part } = await storeWith(work, samples)
+  return alignMedia(store, part, readScript(script.join('\n'), { byLine: true }), 'en')
 }
 
 /** Skips, tries that were broken off or repeated, and asides, about one in five sentences. */
-export function mistakes(count: number, seed: number): Said[] {
+function mistakes(count: number, seed: number): Said[] {
   const random = seededRandom(seed)
   const said: Said[] = []
   for (let sentence = 0; sentence < count; sentence++) {
@@ -98,7 +99,7 @@ interface StartErrors {
 }
 
 /** Errors of sentence and word starts, for the last try of each sentence. A sentence that is not found counts as far off. */
-export function starts({ said }: TimedReading, { sentences, words }: Alignment): StartErrors {
+function starts({ said }: TimedReading, { sentences, words }: Alignment): StartErrors {
   const last = new Map<number, TimedReading['said'][number]>()
   for (const one of said) if ('sentence' in one.what && !one.what.share) last.set(one.what.sentence, one)
   const errors: StartErrors = { sentences: [], words: [] }
@@ -111,7 +112,7 @@ export function starts({ said }: TimedReading, { sentences, words }: Alignment):
   return errors
 }
 
-export function report(name: string, { sentences, words }: StartErrors, { sentences: found }: Alignment): void {
+function report(name: string, { sentences, words }: StartErrors, { sentences: found }: Alignment): void {
   const milliseconds = (value: Seconds) => `${(value * 1000).toFixed(0)} ms`
   const line = (errors: Seconds[], within: Seconds) =>
     `${milliseconds(median(errors))} / ${milliseconds(quantile(errors, 0.95))} / ${share(errors.filter((error) => error <= within).length, errors.length)}`
@@ -121,7 +122,7 @@ export function report(name: string, { sentences, words }: StartErrors, { senten
   )
 }
 
-export function reportMistakes({ said }: TimedReading, { sentences, extra }: Alignment, count: number): void {
+function reportMistakes({ said }: TimedReading, { sentences, extra }: Alignment, count: number): void {
   const spoken = new Set(said.flatMap(({ what }) => ('sentence' in what ? [what.sentence] : [])))
   const skipped = Array.from({ length: count }, (_, i) => i).filter((i) => !spoken.has(i))
   const told = sentences.flatMap(({ status, sentence }) => (status === 'skipped' ? [sentence] : []))

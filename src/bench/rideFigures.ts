@@ -4,7 +4,7 @@ import { analysisLength, type Analysis } from '@/core/measure/analysis'
 import type { LoudnessTrack } from '@/core/measure/energyMeter'
 import { stretchLoudness } from '@/core/measure/loudness'
 import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
-import { takeSpeech } from '@/core/mix/plan'
+import { takeSpeech } from '@/core/mix/voiceClips'
 import { mean } from './statistics'
 
 export interface RideFigures {

@@ -8,7 +8,7 @@ import type { AnalysisOf } from '@/core/mix/plan'
 import { UserError } from '@/core/userError'
 import { readArchive } from '@/media/archive'
 import { importMedia } from '@/media/import'
-import { loadAnalyses, loadInfos } from '@/media/lessonMedia'
+import { cleanVoices, loadAnalyses, loadInfos } from '@/media/lessonMedia'
 import { openStore, type MediaStore } from '@/media/store'
 
 /** A media store that lives as long as one command. */
@@ -32,7 +32,7 @@ export interface OpenLesson {
 export function withArchive<T>(archive: string, work: (opened: OpenLesson) => Promise<T>): Promise<T> {
   return withStore(async (store, folder) => {
     await stat(archive)
-    const lesson = await readArchive(archive, store)
+    const lesson = await cleanVoices(await readArchive(archive, store), store)
     const [analysisOf, mediaOf] = [await loadAnalyses(lesson, store), await loadInfos(lesson, store)]
     return work({ lesson, store, analysisOf, mediaOf, folder })
   })

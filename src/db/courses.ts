@@ -1,7 +1,9 @@
 import { asc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
+import { z } from 'zod'
 import { readLesson } from '@/core/lesson/upgrade'
 import { listLesson, type CourseListing } from '@/core/lesson/listing'
+import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { UserError } from '@/core/userError'
 import { db } from './client'
 import { courses, lessons } from './schema'
@@ -40,4 +42,13 @@ export async function courseOrFirst(id: string | null): Promise<string> {
   if (id) return id
   const [first] = await db().select().from(courses).orderBy(asc(courses.createdAt)).limit(1)
   return first?.id ?? createCourse('My course')
+}
+
+export async function pronunciationsOf(id: string): Promise<Pronunciation[]> {
+  const [course] = await db().select().from(courses).where(eq(courses.id, id))
+  return z.array(pronunciationSchema).parse(course?.pronunciations ?? [])
+}
+
+export async function setPronunciations(id: string, pronunciations: Pronunciation[]): Promise<void> {
+  await db().update(courses).set({ pronunciations }).where(eq(courses.id, id))
 }

@@ -5,6 +5,8 @@ const moment = (name: string) => timestamp(name, { withTimezone: true })
 export const courses = pgTable('courses', {
   id: text('id').primaryKey(),
   title: text('title').notNull(),
+  /** Words that synthesised voices are told how to say. */
+  pronunciations: jsonb('pronunciations').notNull().default([]),
   createdAt: moment('created_at').notNull().defaultNow(),
 })
 
@@ -71,4 +73,38 @@ export const exports = pgTable(
     finishedAt: moment('finished_at'),
   },
   (table) => [index('exports_by_lesson').on(table.lessonId)],
+)
+
+/** Work that takes a while and gives a value: `id` follows from kind and input, so that nothing is done twice. */
+export const tasks = pgTable('tasks', {
+  id: text('id').primaryKey(),
+  kind: text('kind', { enum: ['clean', 'read', 'align'] }).notNull(),
+  input: jsonb('input').notNull(),
+  state: text('state', { enum: ['waiting', 'working', 'done', 'failed'] }).notNull(),
+  progress: real('progress').notNull().default(0),
+  error: text('error'),
+  result: jsonb('result'),
+  createdAt: moment('created_at').notNull().defaultNow(),
+})
+
+/**
+ * Sound or pictures recorded in a browser, from the first piece on. Open ones whose browser is gone can be recovered;
+ * finished ones are imported (`importId`) and wait to be taken into the lesson.
+ */
+export const recordings = pgTable(
+  'recordings',
+  {
+    id: text('id').primaryKey(),
+    lessonId: text('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: ['voice', 'room', 'picture'] }).notNull(),
+    /** What the browser wants to know of it later, see core/lesson/recording.ts. */
+    details: jsonb('details').notNull(),
+    state: text('state', { enum: ['open', 'finished', 'taken'] }).notNull(),
+    importIds: jsonb('import_ids').notNull().default([]),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    heardAt: moment('heard_at').notNull().defaultNow(),
+  },
+  (table) => [index('recordings_by_lesson').on(table.lessonId)],
 )

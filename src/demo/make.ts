@@ -7,7 +7,7 @@ import { emptyLesson, newStep, type Lesson, type Picture } from '@/core/lesson/d
 import { firstLesson, shelfItem } from '@/core/lesson/firstLesson'
 import { takesFromPassages } from '@/core/lesson/takes'
 import type { MediaInfo } from '@/core/lesson/media'
-import { takeSpeech } from '@/core/mix/plan'
+import { takeSpeech } from '@/core/mix/voiceClips'
 import { HOUSE_RATE } from '@/core/units'
 import { writeArchive } from '@/media/archive'
 import { importMedia } from '@/media/import'
@@ -125,7 +125,7 @@ async function tideLesson(browser: Browser, store: MediaStore, work: string): Pr
     steps,
     takes: takesFromPassages(steps, 'brought-in', newId),
     bedCues: [{ id: newId(), media: song!.hash, step: steps[0]!.id }],
-    shelf: [deck!, page!, song!].map((media) => ({ ...shelfItem(media), ...LICENCE })),
+    shelf: [deck!, page!, song!, reading!].map((media) => ({ ...shelfItem(media), ...LICENCE })),
   }
 }
 

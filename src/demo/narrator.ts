@@ -1,5 +1,7 @@
-import { readWav } from '@/core/formats/wav'
-import { runProgram } from '@/media/process'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { joined, readAloud as sayScript } from '@/media/speech/reading'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 
 /** A reading of several parts, and where each part's words begin and end in it. */
@@ -24,47 +26,16 @@ export async function readAloud(parts: readonly string[], pause: Seconds): Promi
 }
 
 async function speak(words: string): Promise<Float32Array> {
-  const wav = await runProgram('espeak-ng', ['-v', 'en-gb', '-s', '126', '-p', '42', '--stdout', words], { limit: 120 })
-  const { channels, rate } = readWav(wav)
-  return resampled(channels[0]!, rate)
-}
-
-async function resampled(samples: Float32Array, rate: number): Promise<Float32Array> {
-  const bytes = Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)
-  const args = [
-    '-v',
-    'error',
-    '-f',
-    'f32le',
-    '-ar',
-    String(rate),
-    '-ac',
-    '1',
-    '-i',
-    'pipe:0',
-    '-ar',
-    String(HOUSE_RATE),
-    '-f',
-    'f32le',
-    'pipe:1',
-  ]
-  const out = await runProgram('ffmpeg', args, { limit: 120, feed: async (input) => void input.write(bytes) })
-  return new Float32Array(out.buffer.slice(out.byteOffset, out.byteOffset + out.byteLength))
+  const settings = { voice: 'espeak-ng:en-gb', rate: 126, pitch: 42, pause: 0.3 }
+  const folder = await mkdtemp(join(tmpdir(), 'yarn-step-speech-'))
+  const { samples } = await sayScript(words, settings, [], folder)
+  await rm(folder, { recursive: true })
+  return samples
 }
 
 function trimmed(samples: Float32Array): Float32Array {
   const loud = (value: number) => Math.abs(value) > 0.004
   return samples.slice(Math.max(0, samples.findIndex(loud)), samples.findLastIndex(loud) + 1)
-}
-
-export function joined(pieces: readonly Float32Array[]): Float32Array {
-  const out = new Float32Array(pieces.reduce((sum, piece) => sum + piece.length, 0))
-  let at = 0
-  for (const piece of pieces) {
-    out.set(piece, at)
-    at += piece.length
-  }
-  return out
 }
 
 /** The faint noise of a quiet room, so that the pauses are not dead. */

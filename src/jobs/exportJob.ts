@@ -2,7 +2,7 @@ import { mkdir, rm, stat } from 'node:fs/promises'
 import { dirname } from 'node:path'
 import { findExport, updateExport } from '@/db/exports'
 import { loadRevision } from '@/db/lessons'
-import { loadAnalyses } from '@/media/lessonMedia'
+import { cleanVoices, loadAnalyses } from '@/media/lessonMedia'
 import { renderSound, renderVideo } from '@/media/video/render'
 import { codedFolder, exportFile, mediaStore } from './places'
 import { explain, throttled } from './reporting'
@@ -19,8 +19,8 @@ export async function exportJob(id: string): Promise<void> {
   const out = exportFile(id, row.kind)
   try {
     await updateExport(id, { state: 'working' })
-    const lesson = await loadRevision(row.lessonId, row.revision)
     const store = mediaStore()
+    const lesson = await cleanVoices(await loadRevision(row.lessonId, row.revision), store, { signal: cancel.signal })
     const analysisOf = await loadAnalyses(lesson, store)
     await mkdir(dirname(out), { recursive: true })
     const options = { signal: cancel.signal, onProgress }

@@ -1,9 +1,9 @@
 import PgBoss from 'pg-boss'
 import { databaseUrl } from '@/db/client'
 
-export const QUEUES = { import: 'import', export: 'export' } as const
+export const QUEUES = { import: 'import', export: 'export', task: 'task' } as const
 export type QueueName = keyof typeof QUEUES
-/** What every job carries: the id of its row in `imports` or `exports`. */
+/** What every job carries: the id of its row in `imports`, `exports` or `tasks`. */
 export interface JobData {
   id: string
 }

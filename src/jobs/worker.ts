@@ -1,15 +1,19 @@
 import type PgBoss from 'pg-boss'
 import { updateExport } from '@/db/exports'
 import { updateImport } from '@/db/imports'
+import { updateTask } from '@/db/tasks'
 import { pool } from '@/db/client'
 import { exportJob } from './exportJob'
 import { importJob } from './importJob'
 import { holding, recoverOrphans } from './orphans'
+import { taskJob } from './taskJob'
 import { QUEUES, startBoss, type JobData, type QueueName } from './queue'
 
 /** The worker process: takes jobs out of the queue until it is told to stop. More of them share the work. */
 
-const AT_ONCE: Record<QueueName, number> = { import: 2, export: 1 }
+const AT_ONCE: Record<QueueName, number> = { import: 2, export: 1, task: 2 }
+const JOBS = { import: importJob, export: exportJob, task: taskJob }
+const FAILURES = { import: updateImport, export: updateExport, task: updateTask }
 const LOOK_FOR_ORPHANS = 2000 // ms
 const GIVEN_UP =
   'This was broken off several times, so it was given up. Try it again; if it happens again, try a smaller file.'
@@ -24,13 +28,11 @@ const timer = setInterval(() => void recoverOrphans(boss, giveUp).catch(console.
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void stop())
 
 async function doJobs(queue: QueueName, jobs: PgBoss.Job<JobData>[]): Promise<void> {
-  for (const { id, data } of jobs)
-    await holding(id, () => (queue === 'import' ? importJob(data.id) : exportJob(data.id)))
+  for (const { id, data } of jobs) await holding(id, () => JOBS[queue](data.id))
 }
 
 async function giveUp(queue: QueueName, { id }: JobData): Promise<void> {
-  const change = { state: 'failed', error: GIVEN_UP } as const
-  await (queue === 'import' ? updateImport(id, change) : updateExport(id, change))
+  await FAILURES[queue](id, { state: 'failed', error: GIVEN_UP })
 }
 
 /** A job in progress is not waited for: another worker, or this one after its restart, begins it again. */

@@ -4,7 +4,7 @@ import { createMelMeter } from '@/core/narration/align/mel'
 import { createReference, type MelReference } from '@/core/narration/align/reference'
 import type { Script } from '@/core/narration/script'
 import { DEFAULT_READING, sentencesToSay } from '@/core/narration/speechVoice'
-import { takeSpeech } from '@/core/mix/plan'
+import { takeSpeech } from '@/core/mix/voiceClips'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { UserError } from '@/core/userError'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
@@ -29,49 +29,74 @@ interface AlignOptions {
   onProgress?: (share: number) => void
 }
 
+/** A part of a file in the store, in its own time. */
+export interface TakePart {
+  media: string
+  from: Seconds
+  to: Seconds
+}
+
 /**
- * Aligns a take in the store with a script in this language (BCP 47). Throws a UserError where the script has no
+ * Aligns a part of a take in the store with a script in this language (BCP 47). Throws a UserError where the script has no
  * words, or no voice speaks the language.
  */
 export async function alignMedia(
   store: MediaStore,
-  media: string,
+  part: TakePart,
   script: Script,
   language: string,
   { signal, onProgress }: AlignOptions = {},
 ): Promise<Alignment> {
-  const analysis = await store.analysis(media)
+  const analysis = await store.analysis(part.media)
   if (!analysis) throw new UserError('There is no sound in this file, so there is nothing to align.')
   if (script.sentences.length === 0) throw new UserError('There are no words in this script. Write it first.')
-  const speech = takeSpeech(analysis)
-  const { voice, warp } = await choose(store, media, speech, script, language, signal)
+  const speech = speechWithin(takeSpeech(analysis), part)
+  const { voice, warp } = await choose(store, part, speech, script, language, signal)
   onProgress?.(0.15)
-  const [reference, mel] = await Promise.all([
-    referenceOf(script, voice, signal),
-    spectraOf(store, media, warp, null, signal),
-  ])
-  return alignTake({ mel, speech }, reference, { onProgress: (share) => onProgress?.(0.3 + 0.7 * share) })
+  const [reference, mel] = await Promise.all([referenceOf(script, voice, signal), spectraOf(store, part, warp, signal)])
+  const found = alignTake({ mel, speech }, reference, { onProgress: (share) => onProgress?.(0.3 + 0.7 * share) })
+  return inTakeTime(found, part.from)
+}
+
+/** Speech in a part, in the part's own time. */
+function speechWithin(speech: readonly SpeechSegment[], { from, to }: TakePart): SpeechSegment[] {
+  return speech
+    .filter(({ start, end }) => end > from && start < to)
+    .map(({ start, end }) => ({ start: Math.max(start, from) - from, end: Math.min(end, to) - from }))
+}
+
+function inTakeTime({ words, sentences, extra }: Alignment, from: Seconds): Alignment {
+  const moved = <T extends { start: Seconds; end: Seconds }>(one: T): T => ({
+    ...one,
+    start: one.start + from,
+    end: one.end + from,
+  })
+  return {
+    words: words.map(moved),
+    sentences: sentences.map((one) => (one.status === 'spoken' ? moved(one) : one)),
+    extra: extra.map(moved),
+  }
 }
 
 /** The reference voice and the warp that suit the beginning of the take best. */
 async function choose(
   store: MediaStore,
-  media: string,
+  { media, from }: TakePart,
   speech: readonly SpeechSegment[],
   script: Script,
   language: string,
   signal?: AbortSignal,
 ): Promise<{ voice: string; warp: number }> {
-  const from = speech[0]?.start ?? 0
-  const part = speech.filter(({ end }) => end < from + PILOT)
-  const opening = { ...script, sentences: script.sentences.slice(0, PILOT_SENTENCES) }
+  const length = (speech[0]?.start ?? 0) + PILOT
+  const opening = speech.filter(({ end }) => end < length)
+  const firstWords = { ...script, sentences: script.sentences.slice(0, PILOT_SENTENCES) }
   const spectra = new Map<number, Float32Array>()
-  for (const warp of WARPS) spectra.set(warp, await spectraOf(store, media, warp, from + PILOT, signal))
+  for (const warp of WARPS) spectra.set(warp, await spectraOf(store, { media, from, to: from + length }, warp, signal))
   let best = { voice: '', warp: 1, fit: Infinity }
   for (const voice of await voicesFor(language)) {
-    const reference = await referenceOf(opening, voice, signal)
+    const reference = await referenceOf(firstWords, voice, signal)
     for (const [warp, mel] of spectra) {
-      const fit = coarseFit({ mel, speech: part }, reference)
+      const fit = coarseFit({ mel, speech: opening }, reference)
       if (fit < best.fit || !best.voice) best = { voice, warp, fit }
     }
   }
@@ -105,20 +130,18 @@ async function referenceOf(script: Script, voice: string, signal?: AbortSignal):
   return builder.finish()
 }
 
-/** Spectra of a take's sound, of its first `length` seconds or all of it. */
 async function spectraOf(
   store: MediaStore,
-  media: string,
+  { media, from, to }: TakePart,
   warp: number,
-  length: Seconds | null,
   signal?: AbortSignal,
 ): Promise<Float32Array> {
   const { channels } = await store.info(media)
   const meter = createMelMeter(RATE, warp)
   const raw = (rate: number, count: number) => ['-f', 'f32le', '-ar', String(rate), '-ac', String(count)]
-  const input = [...raw(HOUSE_RATE, channels), '-i', `file:${store.path(media, PARTS.sound)}`]
-  const part = length === null ? [] : ['-t', String(length)]
-  await runProgram('ffmpeg', ['-v', 'error', ...input, ...part, ...raw(RATE, 1), 'pipe:1'], {
+  const input = [...raw(HOUSE_RATE, channels), '-ss', from.toFixed(6), '-i', `file:${store.path(media, PARTS.sound)}`]
+  const output = ['-t', (to - from).toFixed(6), ...raw(RATE, 1), 'pipe:1']
+  await runProgram('ffmpeg', ['-v', 'error', ...input, ...output], {
     limit: 1800,
     signal,
     onOutput: inFloats((samples) => meter.push(samples)),

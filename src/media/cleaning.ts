@@ -3,7 +3,7 @@ import { open, readFile, rm, writeFile, type FileHandle } from 'node:fs/promises
 import { join } from 'node:path'
 import { writeAnalysis } from '@/core/formats/analysis'
 import { spokenLoudness } from '@/core/bed/ride'
-import { takeSpeech } from '@/core/mix/plan'
+import { takeSpeech } from '@/core/mix/voiceClips'
 import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import { quietStretches } from '@/core/measure/quiet'
 import { cleanVoice, cleanWhole } from '@/core/narration/cleanUp/chain'

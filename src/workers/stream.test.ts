@@ -1,4 +1,5 @@
-import type { Clip, MixPlan } from '@/core/mix/plan'
+import type { Clip } from '@/core/mix/clip'
+import type { MixPlan } from '@/core/mix/plan'
 import { renderMix } from '@/core/mix/renderer'
 import { soundBank, TAKE } from '@/core/testing/lessons'
 import { noise } from '@/core/testing/signals'

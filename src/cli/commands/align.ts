@@ -8,7 +8,12 @@ export async function align(file: string, scriptFile: string, { language }: { la
   const script = readScript(await readFile(scriptFile, 'utf8'), { byLine: true })
   return withStore(async (store) => {
     const { media } = await importSoundFile(store, file)
-    const { words, sentences, extra } = await alignMedia(store, media.hash, script, language)
+    const { words, sentences, extra } = await alignMedia(
+      store,
+      { media: media.hash, from: 0, to: media.length! },
+      script,
+      language,
+    )
     return {
       words: words.map(({ word, sentence, ...times }) => ({ text: script.words[word]!.text, ...times, sentence })),
       sentences: sentences.map(({ sentence, ...rest }) => ({

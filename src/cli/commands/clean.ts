@@ -1,7 +1,7 @@
 import { open } from 'node:fs/promises'
 import { encodeSamples, writeWavHeader } from '@/core/formats/wav'
 import { spokenLoudness } from '@/core/bed/ride'
-import { takeSpeech } from '@/core/mix/plan'
+import { takeSpeech } from '@/core/mix/voiceClips'
 import type { Analysis } from '@/core/measure/analysis'
 import { roomNoise } from '@/core/measure/quiet'
 import { CLEAN_UP_PARTS, NO_CLEAN_UP, type CleanUp, type CleanUpPart } from '@/core/narration/cleanUp/settings'

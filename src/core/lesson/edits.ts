@@ -267,8 +267,7 @@ function takeOffShelf(lesson: Lesson, media: string): void {
       (step) =>
         (step.picture.kind !== 'card' && step.picture.media === media) ||
         step.passages.some((passage) => passage.media === media),
-    ) ||
-    lesson.takes.some((take) => take.media === media && !take.removed)
+    )
   if (inUse) throw new UserError('This is used in the lesson. Take it out of its steps first.')
   lesson.shelf.splice(shelfIndex(lesson, media), 1)
 }

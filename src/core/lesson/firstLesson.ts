@@ -40,7 +40,7 @@ export function firstLesson(material: FirstMaterial, newId: () => string): Lesso
   const [song] = material.music
   const [first] = lesson.steps
   if (song && first) lesson.bedCues = [{ id: newId(), media: song.hash, step: first.id }]
-  lesson.shelf = [...material.pictures, ...material.music].map(shelfItem)
+  lesson.shelf = [...material.pictures, ...material.voices.map(({ media }) => media), ...material.music].map(shelfItem)
   return lesson
 }
 

@@ -1,34 +1,14 @@
 import { layBed } from '@/core/bed/loop'
-import { applyGain, rideBed, spokenLoudness, type GainTrack } from '@/core/bed/ride'
+import { applyGain, rideBed, type GainTrack } from '@/core/bed/ride'
 import type { Lesson, MediaHash } from '@/core/lesson/document'
 import type { PassageSpan, Timeline } from '@/core/lesson/layout'
 import type { Analysis } from '@/core/measure/analysis'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { integratedLoudness } from '@/core/measure/loudness'
-import { speechSegments, type SpeechSegment } from '@/core/measure/speech'
-import {
-  clamp,
-  toSamples,
-  type Decibels,
-  type DecibelsTruePeak,
-  type Lufs,
-  type SampleIndex,
-  type Seconds,
-} from '@/core/units'
-
-/** A part of a sound laid into the mix. All places in samples at the house rate. */
-export interface Clip {
-  media: MediaHash
-  /** Where in the media it begins. */
-  from: SampleIndex
-  /** Where in the mix it begins. */
-  at: SampleIndex
-  length: SampleIndex
-  gain: Decibels
-  /** Equal-power fades within the clip. */
-  fadeIn: SampleIndex
-  fadeOut: SampleIndex
-}
+import type { SpeechSegment } from '@/core/measure/speech'
+import { clamp, toSamples, type Decibels, type DecibelsTruePeak, type SampleIndex, type Seconds } from '@/core/units'
+import { clipOf, fadeFactor, type Clip } from './clip'
+import { takeSpeech, voiceClips } from './voiceClips'
 
 export type TrackName = 'voice' | 'bed' | 'sounds'
 export const TRACK_NAMES: readonly TrackName[] = ['voice', 'bed', 'sounds']
@@ -58,10 +38,8 @@ export interface PlannedMix {
   levels: MixLevels
 }
 
-/** Every take is brought to this loudness before the ride and the lesson's own gain. */
-const VOICE_LEVEL = -18
-/** Where a passage begins or ends away from silence, it fades this long, so that no click is heard. */
-const JOIN: Seconds = 0.008
+/** Where a recording's sound begins or ends it fades this long, so that no click is heard. */
+const EDGE: Seconds = 0.008
 const BED_FADE_IN: Seconds = 0.4
 const BED_END_FADE = { shortest: 1, longest: 4 }
 /** Kept free under the ceiling for what lossy coding adds. */
@@ -90,57 +68,6 @@ export function planMix(lesson: Lesson, timeline: Timeline, analysisOf: Analysis
   const gain = loudness === null ? 0 : clamp(lesson.targets.loudness - loudness, -40, 40)
   const ceiling = lesson.targets.truePeak - CODING_MARGIN
   return { plan: { length, clips, bedGain, gain, ceiling }, levels: { voice, bedRaw, bed, speech } }
-}
-
-function voiceClips(timeline: Timeline, analysisOf: AnalysisOf): Clip[] {
-  const gains = takeGains(timeline, analysisOf)
-  return timeline.passages.map((span, i) => {
-    const runsOn = isContinued(timeline.passages[i - 1], span)
-    const goesOn = isContinued(span, timeline.passages[i + 1])
-    return clipOf(span.passage.media, span.passage.from, span.start, span.end, {
-      gain: gains.get(span.passage.media) ?? 0,
-      fadeIn: runsOn ? 0 : JOIN,
-      fadeOut: goesOn ? 0 : JOIN,
-    })
-  })
-}
-
-/** Whether one passage follows the other without a cut, in the take and in the lesson. */
-function isContinued(first: PassageSpan | undefined, second: PassageSpan | undefined): boolean {
-  if (!first || !second || first.passage.media !== second.passage.media) return false
-  return (
-    toSamples(first.end) === toSamples(second.start) && toSamples(first.passage.to) === toSamples(second.passage.from)
-  )
-}
-
-/** Brings what is used of each take to the voice's level, so that takes from different days are equally loud. */
-function takeGains(timeline: Timeline, analysisOf: AnalysisOf): Map<MediaHash, Decibels> {
-  const gains = new Map<MediaHash, Decibels>()
-  for (const media of new Set(timeline.passages.map(({ passage }) => passage.media))) {
-    const analysis = analysisOf(media)
-    if (!analysis) continue
-    const loudness = takeLoudness(analysis)
-    gains.set(media, loudness === null ? 0 : clamp(VOICE_LEVEL - loudness, -30, 40))
-  }
-  return gains
-}
-
-const speechOfTake = new WeakMap<Analysis, SpeechSegment[]>()
-/** Speech in a take's own time; kept, since an analysis never changes. */
-export function takeSpeech(analysis: Analysis): SpeechSegment[] {
-  let speech = speechOfTake.get(analysis)
-  if (!speech) speechOfTake.set(analysis, (speech = speechSegments(analysis.energy)))
-  return speech
-}
-
-const loudnessOfTake = new WeakMap<Analysis, Lufs | null>()
-function takeLoudness(analysis: Analysis): Lufs | null {
-  let loudness = loudnessOfTake.get(analysis)
-  if (loudness === undefined) {
-    loudness = spokenLoudness(analysis.energy, takeSpeech(analysis))
-    loudnessOfTake.set(analysis, loudness)
-  }
-  return loudness
 }
 
 /** Where the voice speaks in the lesson: each take's speech, cut and moved with its passages. */
@@ -180,27 +107,8 @@ function recordingClips(timeline: Timeline, analysisOf: AnalysisOf): Clip[] {
   return timeline.steps.flatMap(({ step: { picture }, start, end }) => {
     if (picture.kind !== 'recording' || picture.gain === null || !analysisOf(picture.media)) return []
     const stop = Math.min(end, start + picture.to - picture.from)
-    return [clipOf(picture.media, picture.from, start, stop, { gain: picture.gain, fadeIn: JOIN, fadeOut: JOIN })]
+    return [clipOf(picture.media, picture.from, start, stop, { gain: picture.gain, fadeIn: EDGE, fadeOut: EDGE })]
   })
-}
-
-function clipOf(
-  media: MediaHash,
-  from: Seconds,
-  start: Seconds,
-  end: Seconds,
-  { gain, fadeIn, fadeOut }: { gain: Decibels; fadeIn: Seconds; fadeOut: Seconds },
-): Clip {
-  const at = toSamples(start)
-  return {
-    media,
-    from: toSamples(from),
-    at,
-    length: Math.max(0, toSamples(end) - at),
-    gain,
-    fadeIn: toSamples(fadeIn),
-    fadeOut: toSamples(fadeOut),
-  }
 }
 
 /** Energies of clips laid on lesson time. Overlapping clips add up as unrelated sounds do. */
@@ -220,12 +128,4 @@ export function laidEnergy(clips: readonly Clip[], hops: number, analysisOf: Ana
     }
   }
   return track
-}
-
-/** Amplitude of a clip's fades `place` samples after its beginning. */
-export function fadeFactor({ fadeIn, fadeOut, length }: Clip, place: number): number {
-  let factor = 1
-  if (place < fadeIn) factor *= Math.sin((Math.PI / 2) * (Math.max(0, place) / fadeIn))
-  if (length - place < fadeOut) factor *= Math.sin((Math.PI / 2) * (Math.max(0, length - place) / fadeOut))
-  return factor
 }

@@ -2,7 +2,8 @@ import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
 import type { MediaHash } from '@/core/lesson/document'
 import { HOUSE_RATE, toFactor, type SampleIndex } from '@/core/units'
 import { GRID, LIMITER_MARGIN, limiterGain } from './limiter'
-import { fadeFactor, TRACK_NAMES, type Clip, type MixPlan, type TrackName } from './plan'
+import { fadeFactor, type Clip } from './clip'
+import { TRACK_NAMES, type MixPlan, type TrackName } from './plan'
 
 /** Two channels of equal length. */
 export type Stereo = [left: Float32Array, right: Float32Array]

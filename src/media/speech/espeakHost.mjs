@@ -26,7 +26,7 @@ const Event = koffi.struct('espeak_EVENT', {
   userData: 'void *',
   extra: koffi.array('uint8', 8),
 })
-const Voice = koffi.struct('espeak_VOICE', {
+koffi.struct('espeak_VOICE', {
   name: 'const char *',
   languages: 'const char *',
   identifier: 'const char *',

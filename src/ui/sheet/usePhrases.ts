@@ -4,7 +4,7 @@ import { useMemo } from 'react'
 import type { PassageSpan, Timeline } from '@/core/lesson/layout'
 import type { Step } from '@/core/lesson/document'
 import type { Analysis } from '@/core/measure/analysis'
-import { takeSpeech } from '@/core/mix/plan'
+import { takeSpeech } from '@/core/mix/voiceClips'
 import { phrasesOf, type Phrase } from '@/core/narration/phrases'
 
 export const speechIn = (analyses: ReadonlyMap<string, Analysis>) => (media: string) => {

@@ -314,8 +314,14 @@ function traceBack(trellis: Trellis): Path {
     const end = sentenceAt[s + 1]! - 1
     const left = sentences - 1 - s
     const missing = left > 0 ? costs.skip + costs.skipMore * left : 0
-    if (matched[end]! + missing < cost) ((cost = matched[end]! + missing), (state = end))
-    if (paused[end]! + missing < cost) ((cost = paused[end]! + missing), (state = pauseAfter(end)))
+    if (matched[end]! + missing < cost) {
+      cost = matched[end]! + missing
+      state = end
+    }
+    if (paused[end]! + missing < cost) {
+      cost = paused[end]! + missing
+      state = pauseAfter(end)
+    }
   }
   const at = new Int32Array(frames)
   for (let t = frames - 1; t >= 0; t--) {

@@ -1,0 +1,5 @@
+import { listVoices } from '@/media/speech/reading'
+import { route } from '../answer'
+
+/** The synthesised voices that are installed here. */
+export const GET = route(async () => Response.json(await listVoices()))

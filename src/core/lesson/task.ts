@@ -1,0 +1,71 @@
+import { z } from 'zod'
+import { cleanUpSchema } from '@/core/narration/cleanUp/settings'
+import { pronunciationSchema, readingSettingsSchema } from '@/core/narration/speechVoice'
+import { mediaInfoSchema } from './media'
+
+/** Work that takes a while and gives a value. The same kind and input always give the same result. */
+
+const hash = z.string().regex(/^[0-9a-f]{64}$/)
+const seconds = z.number().min(0).max(86400)
+
+/** Cleans a take; the result is media as long as the take. */
+const cleanInput = z.object({ kind: z.literal('clean'), media: hash, cleanUp: cleanUpSchema, room: hash.nullable() })
+/** Has a script read by a synthesised voice; the result is a take. */
+const readInput = z.object({
+  kind: z.literal('read'),
+  script: z.string().min(1).max(200_000),
+  reading: readingSettingsSchema,
+  pronunciations: z.array(pronunciationSchema).max(1000),
+})
+/** Finds the words of a script in a part of a take. */
+const alignInput = z.object({
+  kind: z.literal('align'),
+  media: hash,
+  from: seconds,
+  to: seconds,
+  script: z.string().min(1).max(500_000),
+  language: z.string().min(2).max(20),
+})
+export const taskInputSchema = z.discriminatedUnion('kind', [cleanInput, readInput, alignInput])
+
+/** A word of a script in a take's own time; `from` and `to` are its characters. */
+export const timedWordSchema = z.object({
+  text: z.string(),
+  from: z.number(),
+  to: z.number(),
+  sentence: z.number(),
+  start: z.number(),
+  end: z.number(),
+  confidence: z.number(),
+})
+
+export const taskResultSchemas = {
+  clean: z.object({ info: mediaInfoSchema }),
+  read: z.object({ info: mediaInfoSchema, words: z.array(timedWordSchema) }),
+  align: z.object({
+    words: z.array(timedWordSchema),
+    /** Sentences by number that are not said. */
+    skipped: z.array(z.number()),
+    extra: z.array(
+      z.object({
+        kind: z.enum(['retake', 'ad-lib']),
+        start: z.number(),
+        end: z.number(),
+        sentence: z.number().optional(),
+      }),
+    ),
+  }),
+}
+
+export type TaskInput = z.infer<typeof taskInputSchema>
+export type TaskKind = TaskInput['kind']
+export type TimedWord = z.infer<typeof timedWordSchema>
+export type TaskResult<K extends TaskKind> = z.infer<(typeof taskResultSchemas)[K]>
+
+export interface TaskStatus {
+  id: string
+  state: 'waiting' | 'working' | 'done' | 'failed'
+  progress: number
+  error: string | null
+  result: unknown
+}

@@ -1,0 +1,43 @@
+import type { MediaHash } from '@/core/lesson/document'
+import { toSamples, type Decibels, type SampleIndex, type Seconds } from '@/core/units'
+
+/** A part of a sound laid into the mix. All places in samples at the house rate. */
+export interface Clip {
+  media: MediaHash
+  /** Where in the media it begins. */
+  from: SampleIndex
+  /** Where in the mix it begins. */
+  at: SampleIndex
+  length: SampleIndex
+  gain: Decibels
+  /** Equal-power fades within the clip. */
+  fadeIn: SampleIndex
+  fadeOut: SampleIndex
+}
+
+export function clipOf(
+  media: MediaHash,
+  from: Seconds,
+  start: Seconds,
+  end: Seconds,
+  { gain, fadeIn, fadeOut }: { gain: Decibels; fadeIn: Seconds; fadeOut: Seconds },
+): Clip {
+  const at = toSamples(start)
+  return {
+    media,
+    from: toSamples(from),
+    at,
+    length: Math.max(0, toSamples(end) - at),
+    gain,
+    fadeIn: toSamples(fadeIn),
+    fadeOut: toSamples(fadeOut),
+  }
+}
+
+/** Amplitude of a clip's fades `place` samples after its beginning. */
+export function fadeFactor({ fadeIn, fadeOut, length }: Clip, place: number): number {
+  let factor = 1
+  if (place < fadeIn) factor *= Math.sin((Math.PI / 2) * (Math.max(0, place) / fadeIn))
+  if (length - place < fadeOut) factor *= Math.sin((Math.PI / 2) * (Math.max(0, length - place) / fadeOut))
+  return factor
+}

@@ -1,0 +1,41 @@
+import { createHash } from 'node:crypto'
+import { eq, inArray } from 'drizzle-orm'
+import type { TaskInput, TaskStatus } from '@/core/lesson/task'
+import { db } from './client'
+import { tasks } from './schema'
+
+export type TaskRow = typeof tasks.$inferSelect
+
+/** Raised when the same input comes to give another result, kind by kind. */
+const EDITIONS: Record<TaskInput['kind'], number> = { clean: 1, read: 1, align: 1 }
+
+/** Asks for a task; `isNew` where it has to be done, because nobody has asked before or it has failed. */
+export async function requestTask(input: TaskInput): Promise<{ id: string; isNew: boolean }> {
+  const key = JSON.stringify([EDITIONS[input.kind], input])
+  const id = createHash('sha256').update(key).digest('hex').slice(0, 32)
+  const inserted = await db()
+    .insert(tasks)
+    .values({ id, kind: input.kind, input, state: 'waiting' })
+    .onConflictDoUpdate({
+      target: tasks.id,
+      set: { state: 'waiting', progress: 0, error: null, createdAt: new Date() },
+      setWhere: eq(tasks.state, 'failed'),
+    })
+    .returning({ id: tasks.id })
+  return { id, isNew: inserted.length > 0 }
+}
+
+export async function findTask(id: string): Promise<TaskRow | null> {
+  const [row] = await db().select().from(tasks).where(eq(tasks.id, id))
+  return row ?? null
+}
+
+export async function updateTask(id: string, change: Partial<Omit<TaskRow, 'id'>>): Promise<void> {
+  await db().update(tasks).set(change).where(eq(tasks.id, id))
+}
+
+export async function taskStatuses(ids: string[]): Promise<TaskStatus[]> {
+  if (ids.length === 0) return []
+  const { id, state, progress, error, result } = tasks
+  return db().select({ id, state, progress, error, result }).from(tasks).where(inArray(tasks.id, ids))
+}

@@ -1,0 +1,75 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { writeWav } from '@/core/formats/wav'
+import { taskInputSchema, type TaskInput, type TaskKind, type TaskResult, type TimedWord } from '@/core/lesson/task'
+import { readScript } from '@/core/narration/script'
+import { HOUSE_RATE } from '@/core/units'
+import { findTask, updateTask } from '@/db/tasks'
+import { alignMedia } from '@/media/alignment'
+import { cleanMedia } from '@/media/cleaning'
+import { importMedia } from '@/media/import'
+import { readAloud } from '@/media/speech/reading'
+import { mediaStore, speechFolder } from './places'
+import { explain, throttled } from './reporting'
+
+type Input<K extends TaskKind> = Extract<TaskInput, { kind: K }>
+type Report = (share: number) => void
+
+export async function taskJob(id: string): Promise<void> {
+  const row = await findTask(id)
+  if (!row || row.state === 'done' || row.state === 'failed') return
+  try {
+    await updateTask(id, { state: 'working' })
+    const report = throttled((progress) => updateTask(id, { progress }))
+    const result = await perform(taskInputSchema.parse(row.input), report)
+    await updateTask(id, { state: 'done', progress: 1, result })
+  } catch (error) {
+    await updateTask(id, { state: 'failed', error: explain(error) })
+  }
+}
+
+function perform(input: TaskInput, report: Report): Promise<TaskResult<TaskKind>> {
+  switch (input.kind) {
+    case 'clean':
+      return clean(input, report)
+    case 'read':
+      return read(input, report)
+    case 'align':
+      return align(input, report)
+  }
+}
+
+async function clean({ media, cleanUp, room }: Input<'clean'>, onProgress: Report): Promise<TaskResult<'clean'>> {
+  const store = mediaStore()
+  const key = await cleanMedia(store, media, cleanUp, room ? { media: room } : null, { onProgress })
+  return { info: await store.info(key) }
+}
+
+async function read(
+  { script, reading, pronunciations }: Input<'read'>,
+  onProgress: Report,
+): Promise<TaskResult<'read'>> {
+  const { samples, words } = await readAloud(script, reading, pronunciations, speechFolder(), { onProgress })
+  const folder = await mkdtemp(join(tmpdir(), 'yarn-step-'))
+  try {
+    const path = join(folder, 'reading.wav')
+    await writeFile(path, writeWav([samples], HOUSE_RATE))
+    const info = await importMedia(mediaStore(), path, 'Reading.wav')
+    return { info, words: words.map((word) => ({ ...word, confidence: 1 })) }
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
+
+async function align(input: Input<'align'>, onProgress: Report): Promise<TaskResult<'align'>> {
+  const { media, from, to, language } = input
+  const script = readScript(input.script)
+  const found = await alignMedia(mediaStore(), { media, from, to }, script, language, { onProgress })
+  const words = found.words.map(({ word, ...times }): TimedWord => {
+    const { text, from: first, to: last } = script.words[word]!
+    return { text, from: first, to: last, ...times }
+  })
+  const skipped = found.sentences.flatMap(({ status, sentence }) => (status === 'skipped' ? [sentence] : []))
+  return { words, skipped, extra: found.extra }
+}
