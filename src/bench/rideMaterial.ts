@@ -2,7 +2,8 @@ import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import { noise, seededRandom } from '@/core/testing/signals'
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
-import { joined, readAloud } from '@/demo/narrator'
+import { readAloud } from '@/demo/narrator'
+import { joined } from '@/media/speech/reading'
 
 /** Voice and music on which the ride is measured: made here, with the difficulties of real material. */
 export interface Piece {

@@ -102,7 +102,7 @@ export const recordings = pgTable(
     /** What the browser wants to know of it later, see core/lesson/recording.ts. */
     details: jsonb('details').notNull(),
     state: text('state', { enum: ['open', 'finished', 'taken'] }).notNull(),
-    importIds: jsonb('import_ids').notNull().default([]),
+    importId: text('import_id'),
     createdAt: moment('created_at').notNull().defaultNow(),
     heardAt: moment('heard_at').notNull().defaultNow(),
   },

@@ -4,7 +4,7 @@ CREATE TABLE "recordings" (
 	"kind" text NOT NULL,
 	"details" jsonb NOT NULL,
 	"state" text NOT NULL,
-	"import_ids" jsonb DEFAULT '[]'::jsonb NOT NULL,
+	"import_id" text,
 	"created_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"heard_at" timestamp with time zone DEFAULT now() NOT NULL
 );

@@ -1,0 +1,25 @@
+import { rm } from 'node:fs/promises'
+import { z } from 'zod'
+import { recordingDetailsSchema } from '@/core/lesson/recording'
+import { deleteRecording, loadRecording, updateRecording } from '@/db/recordings'
+import { recordingsFolder } from '@/jobs/places'
+import { recordingFile } from '@/media/recordings'
+import { readJson, route } from '../../answer'
+
+const changeSchema = z.object({ details: recordingDetailsSchema.optional(), state: z.literal('taken').optional() })
+
+/** New marks, or that it is in the lesson now. */
+export const PATCH = route<{ id: string }>(async (request, { id }) => {
+  const change = await readJson(request, changeSchema)
+  await loadRecording(id)
+  await updateRecording(id, { ...change, heardAt: new Date() })
+  return Response.json({ ok: true })
+})
+
+/** Throws a recording away. */
+export const DELETE = route<{ id: string }>(async (_request, { id }) => {
+  await loadRecording(id)
+  await deleteRecording(id)
+  await rm(recordingFile(recordingsFolder(), id), { force: true })
+  return Response.json({ ok: true })
+})

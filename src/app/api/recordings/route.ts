@@ -1,0 +1,37 @@
+import { z } from 'zod'
+import { recordingDetailsSchema, type WaitingRecording } from '@/core/lesson/recording'
+import { openRecording, waitingRecordings } from '@/db/recordings'
+import { recordingsFolder } from '@/jobs/places'
+import { recordedBytes, recordingFile } from '@/media/recordings'
+import { readJson, route } from '../answer'
+
+const openSchema = z.object({
+  id: z.string().regex(/^[\w-]{8,40}$/),
+  lesson: z.string(),
+  kind: z.enum(['voice', 'room', 'picture']),
+  details: recordingDetailsSchema,
+})
+
+/** `?lesson=…`: what was recorded for it and is not in it yet. */
+export const GET = route(async (request) => {
+  const rows = await waitingRecordings(new URL(request.url).searchParams.get('lesson') ?? '')
+  const waiting = rows.map(async ({ id, kind, details, state, importId, createdAt }): Promise<WaitingRecording> => {
+    const bytes = await recordedBytes(recordingFile(recordingsFolder(), id))
+    return {
+      id,
+      kind,
+      details,
+      state: state as 'open' | 'finished',
+      importId,
+      bytes,
+      createdAt: createdAt.toISOString(),
+    }
+  })
+  return Response.json(await Promise.all(waiting))
+})
+
+export const POST = route(async (request) => {
+  const { id, lesson, kind, details } = await readJson(request, openSchema)
+  await openRecording(id, lesson, kind, details)
+  return Response.json({ id })
+})

@@ -1,0 +1,30 @@
+import { z } from 'zod'
+
+/** What is known of a recording while it is made and after, besides its sound. */
+export const recordingDetailsSchema = z.object({
+  /** Steps in the order they were spoken to, and from which second of the recording on; one for a single step. */
+  marks: z
+    .array(z.object({ step: z.string(), at: z.number().min(0) }))
+    .min(1)
+    .max(2000),
+  /** Where in the first step it begins: what was said there before stays up to this place. */
+  punch: z.object({ passage: z.string(), at: z.number().min(0) }).nullable(),
+  /** The room alone, recorded in the same sitting. */
+  room: z.string().nullable(),
+  /** Of a picture: the file's ending. */
+  extension: z.enum(['webm', 'mp4']).nullable(),
+})
+export type RecordingDetails = z.infer<typeof recordingDetailsSchema>
+export type RecordingKind = 'voice' | 'room' | 'picture'
+
+/** A recording that is not in its lesson yet. */
+export interface WaitingRecording {
+  id: string
+  kind: RecordingKind
+  details: RecordingDetails
+  state: 'open' | 'finished'
+  /** Of its import, once it is finished. */
+  importId: string | null
+  bytes: number
+  createdAt: string
+}

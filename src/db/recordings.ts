@@ -1,0 +1,53 @@
+import { and, eq, lt, ne, or } from 'drizzle-orm'
+import { recordingDetailsSchema, type RecordingDetails, type RecordingKind } from '@/core/lesson/recording'
+import { UserError } from '@/core/userError'
+import { db } from './client'
+import { recordings } from './schema'
+
+export type RecordingRow = Omit<typeof recordings.$inferSelect, 'details'> & { details: RecordingDetails }
+
+/** A recording is given up by its browser when nothing has come of it for so long. */
+const GIVEN_UP_AFTER = 4000 // ms
+
+/** The browser chooses the id, so that a request that is repeated after a lost answer does no harm. */
+export async function openRecording(
+  id: string,
+  lessonId: string,
+  kind: RecordingKind,
+  details: RecordingDetails,
+): Promise<void> {
+  await db().insert(recordings).values({ id, lessonId, kind, details, state: 'open' }).onConflictDoNothing()
+}
+
+export async function loadRecording(id: string): Promise<RecordingRow> {
+  const [row] = await db().select().from(recordings).where(eq(recordings.id, id))
+  if (!row) throw new UserError('This recording is no longer there.')
+  return { ...row, details: recordingDetailsSchema.parse(row.details) }
+}
+
+export async function updateRecording(
+  id: string,
+  change: Partial<Pick<RecordingRow, 'details' | 'state' | 'importId' | 'heardAt'>>,
+): Promise<void> {
+  await db().update(recordings).set(change).where(eq(recordings.id, id))
+}
+
+export async function deleteRecording(id: string): Promise<void> {
+  await db().delete(recordings).where(eq(recordings.id, id))
+}
+
+/** Recordings of a lesson that nobody is making any more and that are not in it yet. */
+export async function waitingRecordings(lessonId: string): Promise<RecordingRow[]> {
+  const rows = await db()
+    .select()
+    .from(recordings)
+    .where(
+      and(
+        eq(recordings.lessonId, lessonId),
+        ne(recordings.state, 'taken'),
+        or(eq(recordings.state, 'finished'), lt(recordings.heardAt, new Date(Date.now() - GIVEN_UP_AFTER))),
+      ),
+    )
+    .orderBy(recordings.createdAt)
+  return rows.map((row) => ({ ...row, details: recordingDetailsSchema.parse(row.details) }))
+}
