@@ -1,3 +1,8 @@
+/** The server has understood and says no; asking again would not help. */
+export class Refusal extends Error {
+  override name = 'Refusal'
+}
+
 /** Talks to the server; what it refuses becomes an error with the sentence it gave. */
 export async function call<T>(path: string, options: { method?: string; body?: unknown } = {}): Promise<T> {
   const { method = options.body === undefined ? 'GET' : 'POST', body } = options
@@ -8,6 +13,7 @@ export async function call<T>(path: string, options: { method?: string; body?: u
     throw new Error('The server does not answer. Check that it is running; your work stays in this window.')
   })
   const answer = (await response.json().catch(() => ({}))) as { error?: string }
+  if (response.status === 400) throw new Refusal(answer.error)
   if (!response.ok && response.status !== 409)
     throw new Error(answer.error ?? `The server answered ${response.status}.`)
   return answer as T
@@ -18,3 +24,6 @@ export const pageUrl = (media: string, page: number) => `/api/media/${media}/pag
 export const proxyUrl = (media: string) => `/api/media/${media}/proxy.mp4`
 export const cardUrl = (lines: readonly string[]) =>
   `/api/cards?${lines.map((line) => `line=${encodeURIComponent(line)}`).join('&')}`
+/** A part of a sound as a file to keep: `wav` or `flac`. */
+export const takeUrl = (media: string, part: { from: number; to: number }, name: string, format: 'wav' | 'flac') =>
+  `/api/media/${media}/take?from=${part.from}&to=${part.to}&format=${format}&name=${encodeURIComponent(name)}`

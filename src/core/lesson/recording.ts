@@ -11,6 +11,8 @@ export const recordingDetailsSchema = z.object({
   punch: z.object({ passage: z.string(), at: z.number().min(0) }).nullable(),
   /** The room alone, recorded in the same sitting. */
   room: z.string().nullable(),
+  /** Each step's part is trimmed to its own words, or one break follows the other without anything lost. */
+  trimmed: z.boolean(),
   /** Of a picture: the file's ending. */
   extension: z.enum(['webm', 'mp4']).nullable(),
 })

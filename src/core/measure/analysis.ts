@@ -12,6 +12,8 @@ export interface Analysis {
   wave: Int8Array
   /** Third-octave levels per 100 ms (see bands.ts). */
   bands: Uint8Array
+  /** Hops in which peaks are clipped. */
+  clips: Uint32Array
 }
 
 export interface Analyser {
@@ -26,6 +28,8 @@ export function createAnalyser(channelCount: number): Analyser {
   const energy = createEnergyMeter(HOUSE_RATE, channelCount)
   const bands = createBandMeter()
   const wave: number[] = []
+  const clips: number[] = []
+  const runs = Array.from({ length: channelCount }, () => ({ value: 0, length: 0 }))
   let samples = 0
   let low = 0
   let high = 0
@@ -43,6 +47,9 @@ export function createAnalyser(channelCount: number): Analyser {
             else if (value > high) high = value
           }
         }
+        const hop = Math.floor(samples / HOP_SAMPLES)
+        if ((high >= LOWEST_CLIP || low <= -LOWEST_CLIP) && isClipped(channels, at, end, runs) && clips.at(-1) !== hop)
+          clips.push(hop)
         samples += end - at
         at = end
         if (samples % HOP_SAMPLES !== 0) continue
@@ -54,9 +61,42 @@ export function createAnalyser(channelCount: number): Analyser {
     finish() {
       const track = energy.track()
       if (channelCount === 1) track.forEach((value, i) => (track[i] = value * 2))
-      return { samples, channels: channelCount, energy: track, wave: Int8Array.from(wave), bands: bands.rows() }
+      return {
+        samples,
+        channels: channelCount,
+        energy: track,
+        wave: Int8Array.from(wave),
+        bands: bands.rows(),
+        clips: Uint32Array.from(clips),
+      }
     },
   }
+}
+
+/** Flat tops of at least so many samples at this level or above are clipped peaks. */
+const LOWEST_CLIP = 0.5
+const FLAT = 1e-4
+const SHORTEST_CLIP = 4
+
+/** Whether a flat top ends or goes on between two samples; `runs` carries what is flat from one piece to the next. */
+function isClipped(
+  channels: readonly Float32Array[],
+  from: number,
+  to: number,
+  runs: { value: number; length: number }[],
+): boolean {
+  let found = false
+  channels.forEach((channel, c) => {
+    const run = runs[c]!
+    for (let i = from; i < to; i++) {
+      const value = channel[i]!
+      const isFlat = Math.abs(value - run.value) < FLAT && Math.abs(value) >= LOWEST_CLIP
+      run.length = isFlat ? run.length + 1 : 1
+      run.value = value
+      if (run.length >= SHORTEST_CLIP) found = true
+    }
+  })
+  return found
 }
 
 export const analysisLength = (analysis: Analysis): Seconds => analysis.samples / HOUSE_RATE

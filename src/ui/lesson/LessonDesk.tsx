@@ -1,7 +1,7 @@
 'use client'
 
 import { App } from 'antd'
-import { useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { Lesson } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import { createPlayer, type Player } from '../player/player'
@@ -10,6 +10,7 @@ import { DeskContext } from './context'
 import { ConflictNotice } from './ConflictNotice'
 import { LessonHeader } from './LessonHeader'
 import { createLessonStore } from './lessonStore'
+import { useCleaning } from './useCleaning'
 import { useAnalyses, useMix } from './useMix'
 import styles from './desk.module.css'
 
@@ -32,7 +33,12 @@ export function LessonDesk({ id, course, lesson, revision, media, children }: Le
   const save = useSyncExternalStore(autosave.subscribe, autosave.state, autosave.state)
   useMix(store, player)
   useAnalyses(store)
-  const desk = useMemo(() => (player ? { id, course, store, player, save } : null), [id, course, store, player, save])
+  useCleaning(store)
+  const tell = useCallback((sentence: string) => void message.info(sentence, 6), [message])
+  const desk = useMemo(
+    () => (player ? { id, course, store, player, save, tell } : null),
+    [id, course, store, player, save, tell],
+  )
   if (!desk) return null
   return (
     <DeskContext.Provider value={desk}>

@@ -38,6 +38,9 @@ export function LessonHeader() {
         <ViewLink href={`/lessons/${id}`} current={path}>
           Sheet
         </ViewLink>
+        <ViewLink href={`/lessons/${id}/booth`} current={path}>
+          Booth
+        </ViewLink>
         <ViewLink href={`/lessons/${id}/finish`} current={path}>
           Finish{' '}
           {serious > 0 && (
@@ -160,5 +163,17 @@ const NAMES: Record<string, string> = {
   putOnShelf: 'put on the shelf',
   describeMedia: 'describe a file',
   takeOffShelf: 'take off the shelf',
+  addTakes: 'add a take',
+  chooseParts: 'choose parts of takes',
+  renameTake: 'rename the take',
+  removeTake: 'remove the take',
+  restoreTake: 'bring back the take',
+  setCleanUp: 'change the clean-up',
+  setReading: 'change the reading voice',
+  setLanguage: 'change the language',
+  shortenPauses: 'shorten pauses',
+  insertPause: 'put in a pause',
+  setPause: 'change a pause',
+  replaceVoice: 'replace the voice',
   restore: 'bring back an earlier version',
 }

@@ -14,6 +14,8 @@ export interface Desk {
   store: LessonStore
   player: Player
   save: SaveState
+  /** Shows a sentence for a while. */
+  tell(sentence: string): void
 }
 
 export const DeskContext = createContext<Desk | null>(null)

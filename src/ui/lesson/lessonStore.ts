@@ -7,6 +7,7 @@ import type { MediaInfo } from '@/core/lesson/media'
 import type { Analysis } from '@/core/measure/analysis'
 import { UserError } from '@/core/userError'
 import type { MixPicture } from '@/workers/protocol'
+import type { Cleaning } from './useCleaning'
 
 /** A place between two phrases of a step: before phrase number `phrase`. */
 export interface Caret {
@@ -24,6 +25,12 @@ export interface LessonState {
   mix: MixPicture | null
   selected: readonly string[]
   caret: Caret | null
+  /** Cleaned voices by take and setting, see useCleaning.ts. */
+  cleanings: ReadonlyMap<string, Cleaning>
+  /** Played in place of the lesson while one listens to a take. */
+  audition: Lesson | null
+  /** For comparing: voices are heard as they were recorded. */
+  hearsRaw: boolean
 
   /** Does one edit, or several as one step of undo each; false and a message where it can't be done. */
   edit(...edits: Edit[]): boolean
@@ -50,6 +57,9 @@ export function createLessonStore(
     mix: null,
     selected: first ? [first] : [],
     caret: first ? { step: first, phrase: 0 } : null,
+    cleanings: new Map(),
+    audition: null,
+    hearsRaw: false,
 
     edit(...edits) {
       try {

@@ -2,9 +2,10 @@
 
 import { useEffect } from 'react'
 import { mediaOf } from '@/core/lesson/document'
-import { readAnalysis } from '@/core/formats/analysis'
 import type { Player } from '../player/player'
-import type { LessonStore } from './lessonStore'
+import { fetchAnalysis } from '../arrival'
+import type { LessonState, LessonStore } from './lessonStore'
+import { soundingLesson } from './useCleaning'
 
 /** Has the mix planned anew whenever the lesson changes; of changes in quick succession the last one counts. */
 export function useMix(store: LessonStore, player: Player | null): void {
@@ -20,17 +21,23 @@ export function useMix(store: LessonStore, player: Player | null): void {
       busy = true
       do {
         again = false
-        const { history, media } = store.getState()
-        store.setState({ mix: await player.setLesson(history.lesson, [...media.values()]) })
+        const state = store.getState()
+        const mix = await player.setLesson(soundingLesson(state), [...state.media.values()])
+        if (!state.audition) store.setState({ mix })
       } while (again)
       busy = false
     }
     void plan()
     return store.subscribe((now, before) => {
-      if (now.history.lesson !== before.history.lesson || now.media !== before.media) void plan()
+      if (!soundsAlike(now, before)) void plan()
     })
   }, [store, player])
 }
+
+/** What decides how the lesson sounds. */
+const SOUNDING = ['audition', 'cleanings', 'hearsRaw', 'media'] as const
+const soundsAlike = (a: LessonState, b: LessonState) =>
+  a.history.lesson === b.history.lesson && SOUNDING.every((part) => a[part] === b[part])
 
 /** Loads the analyses of all sounds of the lesson, for drawing them. */
 export function useAnalyses(store: LessonStore): void {
@@ -51,10 +58,4 @@ export function useAnalyses(store: LessonStore): void {
       if (now.history.lesson !== before.history.lesson || now.media !== before.media) load()
     })
   }, [store])
-}
-
-async function fetchAnalysis(hash: string) {
-  const response = await fetch(`/api/media/${hash}/analysis.bin`)
-  if (!response.ok) throw new Error(`analysis of ${hash}: ${response.status}`)
-  return readAnalysis(new Uint8Array(await response.arrayBuffer()))
 }

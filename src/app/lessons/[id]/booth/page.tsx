@@ -1,0 +1,5 @@
+import { Booth } from '@/ui/booth/Booth'
+
+export default function BoothPage() {
+  return <Booth />
+}

@@ -1,0 +1,42 @@
+import type { Take } from '@/core/lesson/document'
+import type { Analysis } from '@/core/measure/analysis'
+import { HOP } from '@/core/measure/energyMeter'
+import { roomNoise } from '@/core/measure/quiet'
+import { spokenTime } from '@/core/measure/speech'
+import { takeLoudness, takeSpeech } from '@/core/mix/voiceClips'
+import type { Decibels, Lufs, Seconds } from '@/core/units'
+import { GOOD_LEVEL } from './inputLevel'
+import { readScript } from './script'
+
+/** What is worth knowing of a take when one chooses. */
+export interface TakeReport {
+  length: Seconds
+  loudness: Lufs | null
+  noise: Decibels | null
+  /** Words of the script by the time spoken; null without a script. */
+  wordsPerMinute: number | null
+  faults: string[]
+}
+
+const NOISY: Decibels = 24
+
+/** Of the part of the file that is the take. */
+export function reportTake({ from, to, script }: Take, analysis: Analysis): TakeReport {
+  const speech = takeSpeech(analysis).filter(({ start, end }) => end > from && start < to)
+  const spoken = spokenTime(speech)
+  const words = readScript(script).words.length
+  const [loudness, noise] = [takeLoudness(analysis), roomNoise(analysis)]
+  const clips = analysis.clips.filter((clip) => clip * HOP >= from && clip * HOP < to).length
+  const faults: string[] = []
+  if (clips > 0) faults.push(clips === 1 ? 'clipped once' : `clipped ${clips} times`)
+  if (speech.length === 0) faults.push('nobody speaks')
+  else if (loudness !== null && loudness < GOOD_LEVEL.low) faults.push('very quiet')
+  if (loudness !== null && noise !== null && loudness - noise < NOISY) faults.push('noisy')
+  return {
+    length: to - from,
+    loudness,
+    noise,
+    wordsPerMinute: words > 0 && spoken > 0 ? (words / spoken) * 60 : null,
+    faults,
+  }
+}

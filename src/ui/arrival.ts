@@ -1,0 +1,23 @@
+import type { ImportStatus } from '@/core/lesson/importStatus'
+import { readAnalysis } from '@/core/formats/analysis'
+import type { MediaInfo } from '@/core/lesson/media'
+import type { Analysis } from '@/core/measure/analysis'
+import { call } from './api'
+
+const ASK_EVERY = 250 // ms
+
+/** Waits until a file has been imported. Throws an Error with the sentence of what went wrong. */
+export async function imported(importId: string): Promise<MediaInfo> {
+  for (;;) {
+    const [status] = await call<ImportStatus[]>(`/api/imports?id=${importId}`)
+    if (status?.state === 'done' && status.media) return status.media
+    if (status?.state === 'failed') throw new Error(status.error ?? 'This recording could not be read.')
+    await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))
+  }
+}
+
+export async function fetchAnalysis(media: string): Promise<Analysis> {
+  const response = await fetch(`/api/media/${media}/analysis.bin`)
+  if (!response.ok) throw new Error('The server does not give what was measured in this sound. Reload the page.')
+  return readAnalysis(new Uint8Array(await response.arrayBuffer()))
+}

@@ -1,0 +1,63 @@
+'use client'
+
+import { useEffect, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { ScreenCapture } from './ScreenCapture'
+import { Recovered } from './Recovered'
+import { ScriptPage } from './ScriptPage'
+import { StepList } from './StepList'
+import { StepPicture } from './StepPicture'
+import { Takes } from './Takes'
+import { Controls } from './Controls'
+import { punchOf } from './punch'
+import { useBooth } from './useBooth'
+import styles from './booth.module.css'
+
+/** Where the voice is recorded: the script large, the picture beside it, and the takes of the step. */
+export function Booth() {
+  const { store } = useDesk()
+  const lesson = useLesson()
+  const timeline = useTimeline()
+  const booth = useBooth()
+  const selected = useLessonState((state) => state.selected[0])
+  const [from, setFrom] = useState(0)
+  const span = timeline.steps.find(({ step }) => step.id === selected) ?? timeline.steps[0]
+  const step = span?.step
+  useEffect(() => setFrom(0), [step?.id])
+  // What is auditioned belongs to this view.
+  useEffect(() => () => store.setState({ audition: null }), [store])
+
+  const isRecording = booth.phase === 'recording'
+  const toggle = () => {
+    if (isRecording) void booth.stop()
+    else if (booth.phase === 'ready' && step) void booth.start(step.id, punchOf(store, step.id, from))
+  }
+  const choose = (index: number) => {
+    const next = lesson.steps[index]
+    if (next && !isRecording) store.getState().select([next.id], { step: next.id, phrase: 0 })
+  }
+  const index = span?.index ?? 0
+  useHotkeys('r', toggle, { preventDefault: true })
+  useHotkeys('space', () => isRecording && booth.mode !== 'step' && booth.next(), { preventDefault: true })
+  useHotkeys('down', () => choose(index + 1), { preventDefault: true })
+  useHotkeys('up', () => choose(index - 1), { preventDefault: true })
+
+  if (!span || !step)
+    return <p className={styles.empty}>Bring in pictures on the sheet first; then record to them here.</p>
+  return (
+    <div className={styles.booth}>
+      <StepList current={step.id} disabled={isRecording} onChoose={choose} />
+      <section className={styles.stage} aria-label="Script and recording">
+        <Recovered />
+        <ScriptPage span={span} booth={booth} from={from} onFrom={setFrom} />
+        <Controls booth={booth} step={step} from={from} onToggle={toggle} />
+      </section>
+      <aside className={styles.side} aria-label="Picture and takes">
+        <StepPicture step={step} time={isRecording ? booth.time : null} />
+        <ScreenCapture step={step.id} microphone={booth} />
+        <Takes step={step} />
+      </aside>
+    </div>
+  )
+}

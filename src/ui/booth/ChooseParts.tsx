@@ -1,0 +1,147 @@
+'use client'
+
+import { CaretRightFilled } from '@ant-design/icons'
+import { Alert, Button, Modal, Progress, Radio } from 'antd'
+import { nanoid } from 'nanoid'
+import { useEffect, useMemo, useState } from 'react'
+import type { Step, Take } from '@/core/lesson/document'
+import { compPassages, isSaidIn, scriptPhrases, type AlignedTake, type ScriptPhrase } from '@/core/narration/comp'
+import { useDesk, useLesson } from '../lesson/context'
+import { runTask } from '../tasks'
+import { audition } from './audition'
+import styles from './booth.module.css'
+
+/** Phrase by phrase: from which take it comes. */
+export function ChooseParts({
+  step,
+  takes,
+  open,
+  onClose,
+}: {
+  step: Step
+  takes: readonly Take[]
+  open: boolean
+  onClose: () => void
+}) {
+  const { store, player } = useDesk()
+  const phrases = useMemo(() => scriptPhrases(step.script), [step.script])
+  const { aligned, progress, error } = useAlignedTakes(step, takes, open)
+  const [choice, setChoice] = useState<ReadonlyMap<number, number>>(new Map())
+  const taken = (phrase: number) => choice.get(phrase) ?? (aligned ? inUseFor(step, phrases[phrase]!, aligned) : 0)
+  const use = () => {
+    const passages = compPassages(phrases, phrases.map((_, i) => taken(i)), aligned!, () => nanoid(10))
+    store.getState().edit({ name: 'chooseParts', step: step.id, passages })
+    onClose()
+  }
+  const listen = (phrase: ScriptPhrase, take: number) => {
+    const [part] = compPassages([phrase], [0], [aligned![take]!], () => 'part')
+    if (part) audition(store, player, part)
+  }
+  return (
+    <Modal
+      open={open}
+      onCancel={onClose}
+      width={760}
+      title="From which take each part comes"
+      okText="Use these parts"
+      okButtonProps={{ disabled: !aligned }}
+      onOk={use}
+    >
+      {error && <Alert type="error" title={error} />}
+      {!aligned && !error && (
+        <p>
+          Finding the words in the takes… <Progress percent={Math.round(progress * 100)} size="small" />
+        </p>
+      )}
+      {aligned && (
+        <table className={styles.parts}>
+          <thead>
+            <tr>
+              <th scope="col">Words</th>
+              {takes.map((take) => (
+                <th key={take.id} scope="col">
+                  {take.name}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {phrases.map((phrase, i) => (
+              <tr key={phrase.from}>
+                <td>{phrase.text}</td>
+                {aligned.map((take, t) => (
+                  <td key={t}>
+                    {isSaidIn(take, phrase) ? (
+                      <>
+                        <Radio
+                          aria-label={`${phrase.text} from ${takes[t]!.name}`}
+                          checked={taken(i) === t}
+                          onChange={() => setChoice(new Map(choice).set(i, t))}
+                        />
+                        <Button
+                          size="small"
+                          type="text"
+                          icon={<CaretRightFilled />}
+                          aria-label={`Play ${phrase.text} of ${takes[t]!.name}`}
+                          onClick={() => listen(phrase, t)}
+                        />
+                      </>
+                    ) : (
+                      <small>not said</small>
+                    )}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </Modal>
+  )
+}
+
+/** The take a phrase comes from now; the newest that has it, where it is not heard. */
+function inUseFor(step: Step, phrase: ScriptPhrase, takes: readonly AlignedTake[]): number {
+  const used = takes.findIndex(({ media, words }) =>
+    words.some(
+      (word) =>
+        word.from >= phrase.from &&
+        word.to <= phrase.to &&
+        step.passages.some((one) => one.media === media && one.from <= word.start && one.to >= word.end),
+    ),
+  )
+  return used >= 0 ? used : Math.max(0, takes.findLastIndex((take) => isSaidIn(take, phrase)))
+}
+
+function useAlignedTakes(step: Step, takes: readonly Take[], open: boolean) {
+  const { language } = useLesson()
+  const [aligned, setAligned] = useState<AlignedTake[] | null>(null)
+  const [progress, setProgress] = useState(0)
+  const [error, setError] = useState<string | null>(null)
+  const key = JSON.stringify([step.script, language, takes.map(({ media, from, to }) => [media, from, to])])
+  useEffect(() => {
+    if (!open) return
+    let stopped = false
+    const find = async () => {
+      const shares = takes.map(() => 0)
+      const found = takes.map(async ({ media, from, to }, i) => {
+        const task = { kind: 'align', media, from, to, script: step.script, language } as const
+        const { words } = await runTask(task, (share) => {
+          shares[i] = share
+          setProgress(shares.reduce((sum, one) => sum + one, 0) / takes.length)
+        })
+        return { media, from, to, words }
+      })
+      const all = await Promise.all(found)
+      if (!stopped) setAligned(all)
+    }
+    setAligned(null)
+    setError(null)
+    find().catch((reason: Error) => !stopped && setError(reason.message))
+    return () => {
+      stopped = true
+    }
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` says all that matters of step and takes
+  }, [key, open])
+  return { aligned, progress, error }
+}

@@ -1,0 +1,83 @@
+'use client'
+
+import { Alert, App, Button } from 'antd'
+import { useEffect, useState } from 'react'
+import type { WaitingRecording } from '@/core/lesson/recording'
+import { HOUSE_RATE } from '@/core/units'
+import { call } from '../api'
+import { imported } from '../arrival'
+import { clock } from '../format'
+import { useDesk } from '../lesson/context'
+import { finishOnServer, forget, keptRecordings, sendKept } from './pieces'
+import { takeIntoLesson } from './takeIntoLesson'
+
+const LOOK_AGAIN = 5000 // ms: a recording that breaks off now shows up a few seconds later
+
+/** Recordings that were broken off, by a closed tab or worse: kept, or thrown away. */
+export function Recovered() {
+  const { id, store } = useDesk()
+  const { message } = App.useApp()
+  const [waiting, setWaiting] = useState<WaitingRecording[]>([])
+  const [busy, setBusy] = useState(false)
+  useEffect(() => {
+    let stopped = false
+    const look = async () => {
+      const found = await findWaiting(id).catch(() => [])
+      if (!stopped) setWaiting(found)
+    }
+    void look()
+    const again = setTimeout(() => void look(), LOOK_AGAIN)
+    return () => {
+      stopped = true
+      clearTimeout(again)
+    }
+  }, [id])
+  const done = (recording: WaitingRecording) => setWaiting((all) => all.filter((one) => one.id !== recording.id))
+  const keep = async (recording: WaitingRecording) => {
+    setBusy(true)
+    try {
+      const importId = recording.importId ?? (await finishOnServer(recording.id))
+      await takeIntoLesson(store, recording.id, await imported(importId), recording.details)
+      done(recording)
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
+    setBusy(false)
+  }
+  const drop = async (recording: WaitingRecording) => {
+    await call(`/api/recordings/${recording.id}`, { method: 'DELETE' })
+    await forget(recording.id)
+    done(recording)
+  }
+  return waiting.map((recording) => (
+    <Alert
+      key={recording.id}
+      type="warning"
+      showIcon
+      data-testid="recovered"
+      title={`A recording of ${sayLength(recording)} was broken off, and all of it is safe.`}
+      action={
+        <>
+          <Button size="small" type="primary" loading={busy} onClick={() => void keep(recording)}>
+            Keep it as a take
+          </Button>{' '}
+          <Button size="small" onClick={() => void drop(recording)}>
+            Throw it away
+          </Button>
+        </>
+      }
+    />
+  ))
+}
+
+function sayLength({ kind, bytes, state }: WaitingRecording): string {
+  if (kind === 'picture') return 'the screen'
+  return state === 'finished' ? 'your voice' : clock(bytes / 4 / HOUSE_RATE)
+}
+
+/** What this browser still has is sent to the server first. */
+async function findWaiting(lesson: string): Promise<WaitingRecording[]> {
+  for (const kept of await keptRecordings(lesson)) await sendKept(kept)
+  const waiting = await call<WaitingRecording[]>(`/api/recordings?lesson=${lesson}`)
+  return waiting.filter(({ kind, bytes, state }) => kind !== 'room' && (bytes > 0 || state === 'finished'))
+}

@@ -1,0 +1,189 @@
+'use client'
+
+import { CaretRightFilled, MoreOutlined, PauseOutlined } from '@ant-design/icons'
+import { App, Button, Dropdown, Upload, type MenuProps } from 'antd'
+import { nanoid } from 'nanoid'
+import { useState, useSyncExternalStore } from 'react'
+import type { Step, Take } from '@/core/lesson/document'
+import { isInUse, takesOf } from '@/core/lesson/takes'
+import { reportTake, type TakeReport } from '@/core/narration/takeReport'
+import { takeUrl } from '../api'
+import { clock, signed } from '../format'
+import { useDesk, useLesson, useLessonState } from '../lesson/context'
+import { cleaningState } from '../lesson/useCleaning'
+import { audition, auditioned, endAudition } from './audition'
+import { ChooseParts } from './ChooseParts'
+import { bringInTake, readScripts, replaceTake } from './takeActions'
+import { VoiceSettings } from './VoiceSettings'
+import { Wave } from './Wave'
+import styles from './booth.module.css'
+
+/** The takes of a step: listen, compare, choose, clean. */
+export function Takes({ step }: { step: Step }) {
+  const desk = useDesk()
+  const { message } = App.useApp()
+  const lesson = useLesson()
+  const takes = takesOf(lesson, step.id)
+  const removed = lesson.takes.filter((take) => take.step === step.id && take.removed)
+  const [parts, setParts] = useState(false)
+  const [settings, setSettings] = useState(false)
+  const [busy, setBusy] = useState<string | null>(null)
+  const act = async (what: string, work: () => Promise<unknown>) => {
+    setBusy(what)
+    await work().catch((error: Error) => message.error(error.message))
+    setBusy(null)
+  }
+  const silent = lesson.steps.filter(({ script, passages }) => script.trim() !== '' && passages.length === 0)
+  return (
+    <section className={styles.takes} aria-label="Takes of this step">
+      <h2>
+        Takes of this step
+        <Button size="small" onClick={() => setSettings(true)}>
+          Voice and clean-up…
+        </Button>
+      </h2>
+      <ul>
+        {takes.map((take) => (
+          <TakeRow key={take.id} take={take} step={step} onReplace={(file) => act('replace', () => replaceTake(desk, take, file))} />
+        ))}
+      </ul>
+      {takes.length === 0 && <p className={styles.hint}>Nothing recorded for this step yet.</p>}
+      <div className={styles.actions}>
+        {takes.length > 1 && step.script.trim() !== '' && (
+          <Button size="small" onClick={() => setParts(true)}>
+            Choose parts…
+          </Button>
+        )}
+        <Button
+          size="small"
+          loading={busy === 'read'}
+          disabled={step.script.trim() === ''}
+          onClick={() => void act('read', () => readScripts(desk, [step]))}
+        >
+          Read by a voice
+        </Button>
+        <Upload
+          showUploadList={false}
+          accept="audio/*,.wav,.mp3,.m4a,.ogg,.opus,.flac"
+          beforeUpload={(file) => {
+            void act('file', () => bringInTake(desk, step, file))
+            return false
+          }}
+        >
+          <Button size="small" loading={busy === 'file'}>
+            Bring in a file…
+          </Button>
+        </Upload>
+        {silent.length > 1 && (
+          <Button size="small" loading={busy === 'all'} onClick={() => void act('all', () => readScripts(desk, silent))}>
+            Read all {silent.length} silent steps
+          </Button>
+        )}
+      </div>
+      {removed.length > 0 && (
+        <p className={styles.hint}>
+          Removed:{' '}
+          {removed.map((take) => (
+            <Button
+              key={take.id}
+              size="small"
+              type="link"
+              onClick={() => desk.store.getState().edit({ name: 'restoreTake', take: take.id })}
+            >
+              bring back {take.name}
+            </Button>
+          ))}
+        </p>
+      )}
+      <ChooseParts key={step.id} step={step} takes={takes} open={parts} onClose={() => setParts(false)} />
+      <VoiceSettings step={step} takes={takes} open={settings} onClose={() => setSettings(false)} />
+    </section>
+  )
+}
+
+function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace: (file: File) => void }) {
+  const { store, player } = useDesk()
+  const { modal } = App.useApp()
+  const analysis = useLessonState(({ analyses }) => analyses.get(take.media))
+  const cleaning = useLessonState((state) => cleaningState(state, take.media))
+  const listened = useLessonState((state) => auditioned(state.audition))
+  const playing = useSyncExternalStore(player.subscribe, player.isPlaying, () => false)
+  const isHeard = playing && listened?.media === take.media && listened.from === take.from
+  const used = isInUse(step, take)
+  const { edit } = store.getState()
+  const rename = () => {
+    let title = take.name
+    void modal.confirm({
+      title: 'Rename the take',
+      icon: null,
+      content: (
+        <input
+          aria-label="Name of the take"
+          defaultValue={title}
+          className={styles.nameInput}
+          maxLength={200}
+          onChange={(event) => (title = event.target.value)}
+        />
+      ),
+      okText: 'Rename',
+      onOk: () => void (title.trim() && edit({ name: 'renameTake', take: take.id, title: title.trim() })),
+    })
+  }
+  const useWhole = () => {
+    const { media, from, to } = take
+    edit({ name: 'chooseParts', step: step.id, passages: [{ id: nanoid(10), media, from, to, pause: 0 }] })
+  }
+  const items: MenuProps['items'] = [
+    { key: 'rename', label: 'Rename…', onClick: rename },
+    { key: 'wav', label: <a href={takeUrl(take.media, take, take.name, 'wav')}>Save as WAV</a> },
+    { key: 'flac', label: <a href={takeUrl(take.media, take, take.name, 'flac')}>Save as FLAC</a> },
+    {
+      key: 'replace',
+      label: (
+        <Upload showUploadList={false} accept="audio/*" beforeUpload={(file) => (onReplace(file), false)}>
+          Replace by a file worked on elsewhere…
+        </Upload>
+      ),
+    },
+    { key: 'remove', danger: true, label: 'Remove', onClick: () => edit({ name: 'removeTake', take: take.id }) },
+  ]
+  return (
+    <li data-take={take.name}>
+      <button
+        className={styles.play}
+        aria-label={isHeard ? `Stop ${take.name}` : `Play ${take.name}`}
+        onClick={() => (isHeard ? endAudition(store, player) : audition(store, player, take))}
+      >
+        {isHeard ? <PauseOutlined /> : <CaretRightFilled />}
+      </button>
+      <div className={styles.takeBody}>
+        {analysis ? <Wave analysis={analysis} from={take.from} to={take.to} used={used} /> : <span>loading…</span>}
+        <p>
+          <b>{take.name}</b> · {used ? 'in use' : <button onClick={useWhole}>use this one</button>}
+          {cleaning && (cleaning.media ? ' · cleaned' : cleaning.error ? ` · ${cleaning.error}` : ' · cleaning…')}
+        </p>
+        {analysis && <Facts report={reportTake(take, analysis)} outdated={take.script.trim() !== step.script.trim()} />}
+      </div>
+      <Dropdown menu={{ items }} trigger={['click']}>
+        <Button size="small" type="text" icon={<MoreOutlined />} aria-label={`More for ${take.name}`} />
+      </Dropdown>
+    </li>
+  )
+}
+
+function Facts({ report, outdated }: { report: TakeReport; outdated: boolean }) {
+  const { length, loudness, noise, wordsPerMinute, faults } = report
+  const facts = [
+    clock(length),
+    loudness !== null && `${signed(loudness, 0)} LUFS`,
+    noise !== null && `room ${signed(noise, 0)}`,
+    wordsPerMinute !== null && `${Math.round(wordsPerMinute)} words/min`,
+  ].filter(Boolean)
+  const warnings = outdated ? [...faults, 'said before the script changed'] : faults
+  return (
+    <small>
+      {facts.join(' · ')}
+      {warnings.length > 0 && <span className={styles.fault}> · {warnings.join(' · ')}</span>}
+    </small>
+  )
+}

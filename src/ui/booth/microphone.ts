@@ -1,0 +1,70 @@
+import { HOUSE_RATE } from '@/core/units'
+
+/** What a browser may do to a microphone's sound on its own. All off unless asked for: it costs the voice's tone. */
+export interface InputChoice {
+  device: string | null
+  echoCancellation: boolean
+  noiseSuppression: boolean
+  autoGainControl: boolean
+}
+
+export const PLAIN_INPUT: InputChoice = {
+  device: null,
+  echoCancellation: false,
+  noiseSuppression: false,
+  autoGainControl: false,
+}
+
+/** An open microphone: every sample of it, in blocks, to whoever listens. */
+export interface Microphone {
+  label: string
+  listen(listener: (samples: Float32Array) => void): () => void
+  close(): void
+}
+
+/** Throws an Error with a sentence where there is no microphone, or it may not be used. */
+export async function openMicrophone({ device, ...processing }: InputChoice): Promise<Microphone> {
+  const stream = await navigator.mediaDevices
+    .getUserMedia({ audio: { ...processing, ...(device && { deviceId: { exact: device } }) } })
+    .catch((error: DOMException) => {
+      throw new Error(sentenceFor(error))
+    })
+  const context = new AudioContext({ sampleRate: HOUSE_RATE })
+  await context.audioWorklet.addModule('/worklets/capture.worklet.js')
+  await context.resume()
+  const node = new AudioWorkletNode(context, 'yarn-step-capture', {
+    numberOfOutputs: 0,
+    channelCount: 1,
+    channelCountMode: 'explicit',
+  })
+  const listeners = new Set<(samples: Float32Array) => void>()
+  node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => listeners.forEach((listener) => listener(data))
+  context.createMediaStreamSource(stream).connect(node)
+  const [track] = stream.getAudioTracks()
+  return {
+    label: track?.label ?? '',
+    listen(listener) {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+    close() {
+      stream.getTracks().forEach((one) => one.stop())
+      void context.close()
+    },
+  }
+}
+
+export async function listMicrophones(): Promise<{ id: string; label: string }[]> {
+  const devices = await navigator.mediaDevices.enumerateDevices()
+  return devices
+    .filter(({ kind, deviceId }) => kind === 'audioinput' && deviceId !== '')
+    .map(({ deviceId, label }, i) => ({ id: deviceId, label: label || `Microphone ${i + 1}` }))
+}
+
+function sentenceFor({ name }: DOMException): string {
+  if (name === 'NotAllowedError')
+    return 'The browser does not let this page use the microphone. Allow it beside the address, then try again.'
+  if (name === 'NotFoundError' || name === 'OverconstrainedError')
+    return 'There is no microphone. Plug one in, then try again.'
+  return 'The microphone could not be opened. Close other programs that use it, then try again.'
+}

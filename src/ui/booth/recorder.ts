@@ -1,0 +1,76 @@
+import { nanoid } from 'nanoid'
+import type { RecordingDetails, RecordingKind } from '@/core/lesson/recording'
+import { HOUSE_RATE, type Seconds } from '@/core/units'
+import type { Microphone } from './microphone'
+import { keepPieces, type PieceKeeper } from './pieces'
+
+/** Half a second of sound: no more than that can be lost. */
+const PIECE = HOUSE_RATE / 2
+
+/** A recording of the microphone in progress. */
+export interface VoiceRecording {
+  id: string
+  /** Length so far. */
+  time(): Seconds
+  /** From now on another step is spoken to. */
+  mark(step: string): void
+  details(): RecordingDetails
+  progress: PieceKeeper['progress']
+  /** Ends it and waits until all of it is on the server; gives the id of its import. */
+  stop(): Promise<string>
+}
+
+/** Begins to record; the first sample is the first that the microphone gives after this has returned. */
+export async function recordVoice(
+  microphone: Microphone,
+  lesson: string,
+  kind: RecordingKind,
+  first: RecordingDetails,
+): Promise<VoiceRecording> {
+  const id = nanoid(14)
+  let details = first
+  const keeper = await keepPieces({ id, lesson, kind, details })
+  let piece: Float32Array[] = []
+  let waiting = 0
+  let total = 0
+  let keeping: Promise<void> = Promise.resolve()
+  const flush = () => {
+    if (waiting === 0) return
+    const bytes = joined(piece, waiting)
+    piece = []
+    waiting = 0
+    keeping = keeping.then(() => keeper.keep(bytes))
+  }
+  const stopListening = microphone.listen((samples) => {
+    piece.push(samples.slice())
+    waiting += samples.length
+    total += samples.length
+    if (waiting >= PIECE) flush()
+  })
+  return {
+    id,
+    time: () => total / HOUSE_RATE,
+    mark(step) {
+      details = { ...details, marks: [...details.marks, { step, at: total / HOUSE_RATE }] }
+      void keeper.describe(details)
+    },
+    details: () => details,
+    progress: keeper.progress,
+    async stop() {
+      stopListening()
+      flush()
+      await keeping
+      return keeper.finish()
+    },
+  }
+}
+
+function joined(parts: readonly Float32Array[], length: number): ArrayBuffer {
+  const out = new Float32Array(length)
+  let at = 0
+  for (const part of parts) {
+    out.set(part, at)
+    at += part.length
+  }
+  return out.buffer
+}

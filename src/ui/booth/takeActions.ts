@@ -1,0 +1,101 @@
+import { nanoid } from 'nanoid'
+import type { Step, Take } from '@/core/lesson/document'
+import type { Edit } from '@/core/lesson/edits'
+import type { MediaInfo } from '@/core/lesson/media'
+import { newTake, takesOf } from '@/core/lesson/takes'
+import { takeSpeech } from '@/core/mix/voiceClips'
+import { anchorsByPauses, anchorsByWords } from '@/core/narration/relay'
+import type { Pronunciation } from '@/core/narration/speechVoice'
+import { call } from '../api'
+import { fetchAnalysis, imported } from '../arrival'
+import type { Desk } from '../lesson/context'
+import { runTask } from '../tasks'
+import { startUpload } from '../uploads/upload'
+
+/** Has the scripts of steps read by the lesson's synthesised voice; each becomes a take that is heard from now on. */
+export async function readScripts({ store, course }: Desk, steps: readonly Step[]): Promise<void> {
+  const { reading } = store.getState().history.lesson
+  const pronunciations = await call<Pronunciation[]>(`/api/courses/${course.id}/pronunciations`)
+  const read = await Promise.all(
+    steps.map(async (step) => {
+      const { info } = await runTask({ kind: 'read', script: step.script, reading, pronunciations })
+      return { step, info }
+    }),
+  )
+  store.getState().addMedia(read.map(({ info }) => info))
+  const takes = read.map(({ step, info }) => takeFrom(step, info, 'read', 'Reading'))
+  store.getState().edit({
+    name: 'addTakes',
+    takes,
+    heard: takes.map(({ step, media, from, to }) => ({ step, passages: [{ id: nanoid(10), media, from, to, pause: 0 }] })),
+  })
+}
+
+/** A recording made elsewhere becomes a take of the step, heard from now on. */
+export async function bringInTake({ store, course }: Desk, step: Step, file: File): Promise<void> {
+  const info = await bringIn(file, course.id)
+  store.getState().addMedia([info])
+  const number = takesOf(store.getState().history.lesson, step.id).length + 1
+  const take = takeFrom(step, info, 'brought-in', `Take ${number}`)
+  const passages = [{ id: nanoid(10), media: info.hash, from: take.from, to: take.to, pause: 0 }]
+  store.getState().edit({ name: 'addTakes', takes: [take], heard: [{ step: step.id, passages }] })
+}
+
+/**
+ * A file worked on elsewhere takes a take's place. As long as before, everything stays where it is; otherwise it is
+ * laid again by its words, or without a script by its pauses. Returns a sentence where that was done.
+ */
+export async function replaceTake(desk: Desk, take: Take, file: File): Promise<void> {
+  const { store, course, tell } = desk
+  const info = await bringIn(file, course.id)
+  if (info.kind !== 'sound') throw new Error(`There is no voice in this file: ${file.name}. Choose a sound file.`)
+  store.getState().addMedia([info])
+  const old = store.getState().media.get(take.media)!
+  const isWhole = Math.abs(info.length! - old.length!) < SAME_LENGTH
+  const isPart = Math.abs(info.length! - (take.to - take.from)) < SAME_LENGTH
+  if (isWhole || isPart) {
+    store.getState().edit(replacing(take, info, isWhole ? [] : [[take.from, 0]]))
+    return
+  }
+  store.getState().edit(replacing(take, info, await anchors(desk, take, info)))
+  tell('The file is not as long as the take was, so its words were laid again. Listen to the joins.')
+}
+
+const SAME_LENGTH = 0.02 // seconds
+
+const replacing = (take: Take, info: MediaInfo, places: [number, number][]): Edit => ({
+  name: 'replaceVoice',
+  media: take.media,
+  by: info.hash,
+  places,
+})
+
+async function anchors({ store }: Desk, take: Take, info: MediaInfo): Promise<[number, number][]> {
+  const { language } = store.getState().history.lesson
+  if (take.script.trim() === '') {
+    const [before, after] = await Promise.all([fetchAnalysis(take.media), fetchAnalysis(info.hash)])
+    return anchorsByPauses(takeSpeech(before), takeSpeech(after))
+  }
+  const align = (media: string, from: number, to: number) =>
+    runTask({ kind: 'align', media, from, to, script: take.script, language })
+  const [before, after] = await Promise.all([
+    align(take.media, take.from, take.to),
+    align(info.hash, 0, info.length!),
+  ])
+  return anchorsByWords(before.words, after.words)
+}
+
+function takeFrom(step: Step, info: MediaInfo, kind: Take['kind'], name: string): Take {
+  return { ...newTake(nanoid(10), info.hash, step, { from: 0, to: info.length! }, kind), name }
+}
+
+/** Sends a file to the server and waits until it has been read. */
+function bringIn(file: File, course: string): Promise<MediaInfo> {
+  return new Promise((resolve, reject) => {
+    startUpload(file, 'media', course, {
+      onProgress: () => {},
+      onWhole: (id) => void imported(id).then(resolve, reject),
+      onError: (sentence) => reject(new Error(sentence)),
+    })
+  })
+}

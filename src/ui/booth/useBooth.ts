@@ -1,0 +1,209 @@
+'use client'
+
+import { App } from 'antd'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { RecordingDetails } from '@/core/lesson/recording'
+import { roomNoise } from '@/core/measure/quiet'
+import { createInputMeter, type InputLevel } from '@/core/narration/inputLevel'
+import type { Lufs, Seconds } from '@/core/units'
+import { fetchAnalysis, imported } from '../arrival'
+import { useDesk } from '../lesson/context'
+import { timelineOf } from '../lesson/lessonStore'
+import { openMicrophone, PLAIN_INPUT, type InputChoice, type Microphone } from './microphone'
+import { recordVoice, type VoiceRecording } from './recorder'
+import { takeIntoLesson } from './takeIntoLesson'
+
+/** One step; step after step, each its own take; or one reading over all of them. */
+export type RecordingMode = 'step' | 'on' | 'walk'
+export type BoothPhase = 'closed' | 'opening' | 'room' | 'ready' | 'counting' | 'recording' | 'saving'
+
+/** Length of the silence in which the room's noise is measured. */
+const ROOM_TIME: Seconds = 2
+const COUNT: Seconds = 3
+const LEVEL_EVERY = 80 // ms
+
+export interface Booth {
+  phase: BoothPhase
+  level: InputLevel | null
+  /** Seconds still to be counted down, or recorded so far. */
+  count: number
+  time: Seconds
+  room: { media: string; noise: Lufs } | null
+  input: InputChoice
+  microphone: string
+  mode: RecordingMode
+  headphones: boolean
+  setMode(mode: RecordingMode): void
+  setHeadphones(on: boolean): void
+  open(choice?: InputChoice): Promise<void>
+  close(): void
+  measureRoom(): Promise<void>
+  start(step: string, punch: RecordingDetails['punch']): Promise<void>
+  /** The next step is spoken to from now on. */
+  next(): void
+  stop(): Promise<void>
+}
+
+/** The microphone and what is recorded with it. */
+export function useBooth(): Booth {
+  const { id, store, player } = useDesk()
+  const { message } = App.useApp()
+  const [phase, setPhase] = useState<BoothPhase>('closed')
+  const [level, setLevel] = useState<InputLevel | null>(null)
+  const [count, setCount] = useState(0)
+  const [time, setTime] = useState<Seconds>(0)
+  const [room, setRoom] = useState<Booth['room']>(null)
+  const [input, setInput] = useState<InputChoice>(PLAIN_INPUT)
+  const [label, setLabel] = useState('')
+  const [mode, setMode] = useState<RecordingMode>('step')
+  const [headphones, setHeadphones] = useState(false)
+  const microphone = useRef<Microphone | null>(null)
+  const recording = useRef<VoiceRecording | null>(null)
+  const meter = useRef(createInputMeter())
+
+  useEffect(() => {
+    const timer = setInterval(() => {
+      if (!microphone.current) return
+      setLevel(meter.current.read())
+      if (recording.current) setTime(recording.current.time())
+    }, LEVEL_EVERY)
+    return () => {
+      clearInterval(timer)
+      microphone.current?.close()
+    }
+  }, [])
+
+  const fail = useCallback((error: unknown) => void message.error((error as Error).message), [message])
+
+  async function open(choice: InputChoice = input): Promise<void> {
+    setInput(choice)
+    setPhase('opening')
+    microphone.current?.close()
+    microphone.current = null
+    try {
+      const opened = await openMicrophone(choice)
+      meter.current = createInputMeter()
+      opened.listen((samples) => meter.current.push(samples))
+      microphone.current = opened
+      setLabel(opened.label)
+      setPhase('ready')
+    } catch (error) {
+      setPhase('closed')
+      fail(error)
+    }
+  }
+
+  function close(): void {
+    microphone.current?.close()
+    microphone.current = null
+    setLevel(null)
+    setPhase('closed')
+  }
+
+  /** Records the room alone; it is kept as this sitting's noise. */
+  async function measureRoom(): Promise<void> {
+    if (!microphone.current) return
+    setPhase('room')
+    try {
+      const details = detailsOf(store.getState().selected[0] ?? 'room', null)
+      const recorded = await recordVoice(microphone.current, id, 'room', details)
+      await countDown(ROOM_TIME, setCount)
+      const info = await imported(await recorded.stop())
+      store.getState().addMedia([info])
+      setRoom({ media: info.hash, noise: roomNoise(await fetchAnalysis(info.hash)) ?? -Infinity })
+    } catch (error) {
+      fail(error)
+    }
+    setPhase('ready')
+  }
+
+  const detailsOf = (step: string, punch: RecordingDetails['punch']): RecordingDetails => ({
+    marks: [{ step, at: 0 }],
+    punch,
+    room: room?.media ?? null,
+    trimmed: mode !== 'walk',
+    extension: null,
+  })
+
+  async function start(step: string, punch: RecordingDetails['punch']): Promise<void> {
+    if (!microphone.current || recording.current) return
+    player.pause()
+    setPhase('counting')
+    await countDown(COUNT, setCount)
+    if (!microphone.current) return
+    try {
+      meter.current.reset()
+      recording.current = await recordVoice(microphone.current, id, 'voice', detailsOf(step, punch))
+      setTime(0)
+      setPhase('recording')
+      listenAlong(step)
+    } catch (error) {
+      setPhase('ready')
+      fail(error)
+    }
+  }
+
+  /** Over headphones the lesson is heard from this step on; otherwise it stays silent, so that nothing leaks. */
+  function listenAlong(step: string): void {
+    if (!headphones) return
+    const span = timelineOf(store.getState().history.lesson).steps.find((one) => one.step.id === step)
+    player.listenTo('bed')
+    if (span) void player.play(span.start)
+  }
+
+  function next(): void {
+    const { history, selected, select } = store.getState()
+    const at = history.lesson.steps.findIndex((step) => step.id === selected[0])
+    const following = history.lesson.steps[at + 1]
+    if (!following || !recording.current) return
+    recording.current.mark(following.id)
+    select([following.id], { step: following.id, phrase: 0 })
+  }
+
+  async function stop(): Promise<void> {
+    const own = recording.current
+    if (!own) return
+    recording.current = null
+    setPhase('saving')
+    if (headphones) {
+      player.pause()
+      player.listenTo('all')
+    }
+    try {
+      const info = await imported(await own.stop())
+      await takeIntoLesson(store, own.id, info, own.details())
+    } catch (error) {
+      fail(error)
+    }
+    setPhase(microphone.current ? 'ready' : 'closed')
+  }
+
+  return {
+    phase,
+    level,
+    count,
+    time,
+    room,
+    input,
+    microphone: label,
+    mode,
+    headphones,
+    setMode,
+    setHeadphones,
+    open,
+    close,
+    measureRoom,
+    start,
+    next,
+    stop,
+  }
+}
+
+/** Counts the seconds down, and lets them be seen. */
+async function countDown(from: Seconds, show: (left: number) => void): Promise<void> {
+  for (let left = from; left > 0; left--) {
+    show(left)
+    await new Promise((resolve) => setTimeout(resolve, 1000))
+  }
+  show(0)
+}

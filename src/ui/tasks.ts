@@ -1,0 +1,20 @@
+import { taskResultSchemas, type TaskInput, type TaskKind, type TaskResult, type TaskStatus } from '@/core/lesson/task'
+import { call } from './api'
+
+const ASK_EVERY = 300 // ms
+
+/** Has the server do a task and waits for its result. Throws an error with the sentence the server gives. */
+export async function runTask<K extends TaskKind>(
+  input: Extract<TaskInput, { kind: K }>,
+  onProgress: (share: number) => void = () => {},
+): Promise<TaskResult<K>> {
+  let status = await call<TaskStatus>('/api/tasks', { body: input })
+  while (status.state === 'waiting' || status.state === 'working') {
+    onProgress(status.progress)
+    await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))
+    const [now] = await call<TaskStatus[]>(`/api/tasks?id=${status.id}`)
+    if (now) status = now
+  }
+  if (status.state === 'failed') throw new Error(status.error ?? 'This did not work. Try it again.')
+  return taskResultSchemas[input.kind].parse(status.result) as TaskResult<K>
+}
