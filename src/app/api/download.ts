@@ -7,3 +7,15 @@ export function downloadHeaders(name: string, type: string): Record<string, stri
     'content-disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`,
   }
 }
+
+/** Bytes as they are made, one piece when one is wanted. */
+export function streamOf(pieces: AsyncGenerator<Uint8Array>): ReadableStream<Uint8Array> {
+  return new ReadableStream({
+    async pull(controller) {
+      const { value, done } = await pieces.next()
+      if (done) controller.close()
+      else controller.enqueue(value)
+    },
+    cancel: () => void pieces.return(undefined),
+  })
+}

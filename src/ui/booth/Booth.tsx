@@ -21,10 +21,10 @@ export function Booth() {
   const timeline = useTimeline()
   const booth = useBooth()
   const selected = useLessonState((state) => state.selected[0])
-  const [from, setFrom] = useState(0)
+  const [place, setPlace] = useState<{ step: string; phrase: number } | null>(null)
   const span = timeline.steps.find(({ step }) => step.id === selected) ?? timeline.steps[0]
   const step = span?.step
-  useEffect(() => setFrom(0), [step?.id])
+  const from = place && place.step === step?.id ? place.phrase : 0
   // What is auditioned belongs to this view.
   useEffect(() => () => store.setState({ audition: null }), [store])
 
@@ -50,7 +50,7 @@ export function Booth() {
       <StepList current={step.id} disabled={isRecording} onChoose={choose} />
       <section className={styles.stage} aria-label="Script and recording">
         <Recovered />
-        <ScriptPage span={span} booth={booth} from={from} onFrom={setFrom} />
+        <ScriptPage span={span} booth={booth} from={from} onFrom={(phrase) => setPlace({ step: step.id, phrase })} />
         <Controls booth={booth} step={step} from={from} onToggle={toggle} />
       </section>
       <aside className={styles.side} aria-label="Picture and takes">

@@ -1,9 +1,10 @@
 'use client'
 
 import { CaretRightFilled } from '@ant-design/icons'
+import { useQuery } from '@tanstack/react-query'
 import { Alert, Button, Modal, Progress, Radio } from 'antd'
 import { nanoid } from 'nanoid'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import type { Step, Take } from '@/core/lesson/document'
 import { compPassages, isSaidIn, scriptPhrases, type AlignedTake, type ScriptPhrase } from '@/core/narration/comp'
 import { useDesk, useLesson } from '../lesson/context'
@@ -29,7 +30,12 @@ export function ChooseParts({
   const [choice, setChoice] = useState<ReadonlyMap<number, number>>(new Map())
   const taken = (phrase: number) => choice.get(phrase) ?? (aligned ? inUseFor(step, phrases[phrase]!, aligned) : 0)
   const use = () => {
-    const passages = compPassages(phrases, phrases.map((_, i) => taken(i)), aligned!, () => nanoid(10))
+    const passages = compPassages(
+      phrases,
+      phrases.map((_, i) => taken(i)),
+      aligned!,
+      () => nanoid(10),
+    )
     store.getState().edit({ name: 'chooseParts', step: step.id, passages })
     onClose()
   }
@@ -110,38 +116,35 @@ function inUseFor(step: Step, phrase: ScriptPhrase, takes: readonly AlignedTake[
         step.passages.some((one) => one.media === media && one.from <= word.start && one.to >= word.end),
     ),
   )
-  return used >= 0 ? used : Math.max(0, takes.findLastIndex((take) => isSaidIn(take, phrase)))
+  return used >= 0
+    ? used
+    : Math.max(
+        0,
+        takes.findLastIndex((take) => isSaidIn(take, phrase)),
+      )
 }
 
 function useAlignedTakes(step: Step, takes: readonly Take[], open: boolean) {
   const { language } = useLesson()
-  const [aligned, setAligned] = useState<AlignedTake[] | null>(null)
   const [progress, setProgress] = useState(0)
-  const [error, setError] = useState<string | null>(null)
-  const key = JSON.stringify([step.script, language, takes.map(({ media, from, to }) => [media, from, to])])
-  useEffect(() => {
-    if (!open) return
-    let stopped = false
-    const find = async () => {
-      const shares = takes.map(() => 0)
-      const found = takes.map(async ({ media, from, to }, i) => {
-        const task = { kind: 'align', media, from, to, script: step.script, language } as const
-        const { words } = await runTask(task, (share) => {
-          shares[i] = share
-          setProgress(shares.reduce((sum, one) => sum + one, 0) / takes.length)
-        })
-        return { media, from, to, words }
-      })
-      const all = await Promise.all(found)
-      if (!stopped) setAligned(all)
-    }
-    setAligned(null)
-    setError(null)
-    find().catch((reason: Error) => !stopped && setError(reason.message))
-    return () => {
-      stopped = true
-    }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` says all that matters of step and takes
-  }, [key, open])
-  return { aligned, progress, error }
+  const parts = takes.map(({ media, from, to }) => ({ media, from, to }))
+  const { data, error } = useQuery({
+    queryKey: ['aligned', step.script, language, parts],
+    queryFn: () => {
+      const shares = parts.map(() => 0)
+      return Promise.all(
+        parts.map(async (part, i): Promise<AlignedTake> => {
+          const { words } = await runTask({ kind: 'align', ...part, script: step.script, language }, (share) => {
+            shares[i] = share
+            setProgress(shares.reduce((sum, one) => sum + one, 0) / parts.length)
+          })
+          return { ...part, words }
+        }),
+      )
+    },
+    enabled: open,
+    retry: false,
+    staleTime: Infinity,
+  })
+  return { aligned: data ?? null, progress, error: error?.message ?? null }
 }

@@ -44,7 +44,12 @@ export function Takes({ step }: { step: Step }) {
       </h2>
       <ul>
         {takes.map((take) => (
-          <TakeRow key={take.id} take={take} step={step} onReplace={(file) => act('replace', () => replaceTake(desk, take, file))} />
+          <TakeRow
+            key={take.id}
+            take={take}
+            step={step}
+            onReplace={(file) => act('replace', () => replaceTake(desk, take, file))}
+          />
         ))}
       </ul>
       {takes.length === 0 && <p className={styles.hint}>Nothing recorded for this step yet.</p>}
@@ -75,7 +80,11 @@ export function Takes({ step }: { step: Step }) {
           </Button>
         </Upload>
         {silent.length > 1 && (
-          <Button size="small" loading={busy === 'all'} onClick={() => void act('all', () => readScripts(desk, silent))}>
+          <Button
+            size="small"
+            loading={busy === 'all'}
+            onClick={() => void act('all', () => readScripts(desk, silent))}
+          >
             Read all {silent.length} silent steps
           </Button>
         )}

@@ -27,7 +27,10 @@ export async function readScripts({ store, course }: Desk, steps: readonly Step[
   store.getState().edit({
     name: 'addTakes',
     takes,
-    heard: takes.map(({ step, media, from, to }) => ({ step, passages: [{ id: nanoid(10), media, from, to, pause: 0 }] })),
+    heard: takes.map(({ step, media, from, to }) => ({
+      step,
+      passages: [{ id: nanoid(10), media, from, to, pause: 0 }],
+    })),
   })
 }
 
@@ -78,10 +81,7 @@ async function anchors({ store }: Desk, take: Take, info: MediaInfo): Promise<[n
   }
   const align = (media: string, from: number, to: number) =>
     runTask({ kind: 'align', media, from, to, script: take.script, language })
-  const [before, after] = await Promise.all([
-    align(take.media, take.from, take.to),
-    align(info.hash, 0, info.length!),
-  ])
+  const [before, after] = await Promise.all([align(take.media, take.from, take.to), align(info.hash, 0, info.length!)])
   return anchorsByWords(before.words, after.words)
 }
 

@@ -1,0 +1,56 @@
+import { encodeSamples, writeWavHeader } from '@/core/formats/wav'
+import { HOUSE_RATE, toSamples, type Seconds } from '@/core/units'
+import { runProgram, writeTo } from './process'
+import { storeSource, type MediaStore } from './store'
+
+const BLOCK = 10 * HOUSE_RATE
+
+/** A part of a sound in the store as a WAV or FLAC file, 24 bit, written as it is read. */
+export async function exportSound(
+  store: MediaStore,
+  media: string,
+  part: { from: Seconds; to: Seconds },
+  format: 'wav' | 'flac',
+): Promise<AsyncGenerator<Uint8Array>> {
+  const { channels, length } = await store.info(media)
+  const from = toSamples(part.from)
+  const frames = toSamples(Math.min(part.to, length ?? 0)) - from
+  const wav = wavBytes(store, media, channels, from, frames)
+  return format === 'wav' ? wav : toFlac(wav)
+}
+
+async function* wavBytes(store: MediaStore, media: string, channels: number, from: number, frames: number) {
+  const sounds = storeSource(store)
+  try {
+    yield writeWavHeader(channels, HOUSE_RATE, frames)
+    for (let at = 0; at < frames; at += BLOCK)
+      yield encodeSamples(await sounds.source(media, from + at, Math.min(BLOCK, frames - at)))
+  } finally {
+    await sounds.close()
+  }
+}
+
+/** A take of an hour is some 300 MB as FLAC: it is coded whole and sent in one. */
+export async function* toFlac(wav: AsyncGenerator<Uint8Array>) {
+  const args = [
+    '-v',
+    'error',
+    '-f',
+    'wav',
+    '-i',
+    'pipe:0',
+    '-c:a',
+    'flac',
+    '-sample_fmt',
+    's32',
+    '-f',
+    'flac',
+    'pipe:1',
+  ]
+  yield await runProgram('ffmpeg', args, {
+    limit: 1800,
+    feed: async (input) => {
+      for await (const bytes of wav) await writeTo(input, bytes)
+    },
+  })
+}

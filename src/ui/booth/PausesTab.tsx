@@ -1,0 +1,121 @@
+'use client'
+
+import { Button, InputNumber, Segmented } from 'antd'
+import { nanoid } from 'nanoid'
+import { useMemo, useState } from 'react'
+import type { Step } from '@/core/lesson/document'
+import { takeSpeech } from '@/core/mix/voiceClips'
+import { cutTime, pauseCuts } from '@/core/narration/pauses'
+import { useDesk, useLesson, useLessonState } from '../lesson/context'
+import { phrasesOfStep } from '../sheet/caret'
+import styles from './booth.module.css'
+
+/** Dead air: found and shown before anything is cut. And silence put in where viewers need time. */
+export function PausesTab({ step }: { step: Step }) {
+  const { store } = useDesk()
+  const lesson = useLesson()
+  const analyses = useLessonState((state) => state.analyses)
+  const [longest, setLongest] = useState(1.2)
+  const [kept, setKept] = useState(0.7)
+  const [scope, setScope] = useState<'lesson' | 'step'>('lesson')
+  const cuts = useMemo(() => {
+    const steps = scope === 'lesson' ? lesson.steps : [step]
+    const factsOf = (media: string) => {
+      const analysis = analyses.get(media)
+      return analysis && { analysis, speech: takeSpeech(analysis) }
+    }
+    return pauseCuts({ steps }, { longest, kept: Math.min(kept, longest) }, factsOf, () => nanoid(10))
+  }, [lesson.steps, step, scope, longest, kept, analyses])
+  return (
+    <div className={styles.cleanUp}>
+      <h3>Shorten long pauses</h3>
+      <Segmented
+        block
+        aria-label="Where"
+        value={scope}
+        onChange={setScope}
+        options={[
+          { value: 'lesson', label: 'In the whole lesson' },
+          { value: 'step', label: 'In this step' },
+        ]}
+      />
+      <p>
+        Pauses longer than <Time label="Longest pause" value={longest} onChange={setLongest} /> become{' '}
+        <Time label="What stays of it" value={kept} onChange={setKept} /> long. Words and breaths stay as they are.
+      </p>
+      <p data-testid="dead-air">
+        <b>
+          {cuts.length === 0
+            ? 'No pause is longer than that.'
+            : `${cuts.length} ${cuts.length === 1 ? 'pause' : 'pauses'}, ${cutTime(cuts).toFixed(1)} s`}
+        </b>
+      </p>
+      <Button
+        type="primary"
+        disabled={cuts.length === 0}
+        onClick={() => store.getState().edit({ name: 'shortenPauses', cuts })}
+      >
+        Shorten them
+      </Button>
+      <InsertPause step={step} />
+    </div>
+  )
+}
+
+/** Silence of a typed length at the caret: time to think, or room for a second voice. */
+function InsertPause({ step }: { step: Step }) {
+  const { store } = useDesk()
+  const caret = useLessonState((state) => state.caret)
+  const [length, setLength] = useState(2)
+  const phrases = useLessonState((state) => phrasesOfStep(state, step.id))
+  const [chosen, setChosen] = useState<number | null>(null)
+  const at = Math.min(chosen ?? (caret?.step === step.id ? caret.phrase : 0), Math.max(0, phrases.length - 1))
+  const phrase = phrases[at]
+  const put = () =>
+    phrase &&
+    store.getState().edit({
+      name: 'insertPause',
+      passage: phrase.passage,
+      at: phrase.breakAt,
+      length,
+      newPassage: nanoid(10),
+    })
+  return (
+    <>
+      <h3>Put in a pause</h3>
+      <p>
+        <Time label="Length of the pause" value={length} onChange={setLength} /> before phrase{' '}
+        <InputNumber
+          size="small"
+          aria-label="Before phrase"
+          min={1}
+          max={Math.max(1, phrases.length)}
+          value={at + 1}
+          onChange={(value) => setChosen((value ?? 1) - 1)}
+        />{' '}
+        of this step
+        {phrase && step.script && <i> “{step.script.slice(phrase.scriptFrom, phrase.scriptFrom + 40).trim()}…”</i>}. The
+        room’s own tone fills it.
+      </p>
+      <Button disabled={!phrase} onClick={put}>
+        Put it in
+      </Button>
+    </>
+  )
+}
+
+function Time({ label, value, onChange }: { label: string; value: number; onChange: (value: number) => void }) {
+  return (
+    <InputNumber
+      size="small"
+      aria-label={label}
+      min={0.2}
+      max={60}
+      step={0.1}
+      value={value}
+      suffix="s"
+      style={{ width: 84 }}
+      onChange={(next) => next !== null && onChange(next)}
+    />
+  )
+}

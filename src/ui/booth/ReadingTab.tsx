@@ -1,0 +1,150 @@
+'use client'
+
+import { DeleteOutlined } from '@ant-design/icons'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { App, Button, Input, InputNumber, Select } from 'antd'
+import { useState } from 'react'
+import { isSilent, isStandIn } from '@/core/lesson/takes'
+import type { Pronunciation, ReadingSettings, SpeechVoice } from '@/core/narration/speechVoice'
+import { call } from '../api'
+import { useDesk, useLesson } from '../lesson/context'
+import { readScripts } from './takeActions'
+import styles from './booth.module.css'
+
+/** The synthesised voice, what it is told about words, and the steps it stands in for. */
+export function ReadingTab() {
+  const desk = useDesk()
+  const { message } = App.useApp()
+  const lesson = useLesson()
+  const [busy, setBusy] = useState(false)
+  const { data: voices = [] } = useQuery({ queryKey: ['voices'], queryFn: () => call<SpeechVoice[]>('/api/voices') })
+  const { reading } = lesson
+  const change = (part: Partial<ReadingSettings>) =>
+    desk.store.getState().edit({ name: 'setReading', reading: { ...reading, ...part } })
+  const silent = lesson.steps.filter(isSilent)
+  const standIns = lesson.steps.filter((step) => isStandIn(lesson, step))
+  const read = async (steps: typeof silent) => {
+    setBusy(true)
+    await readScripts(desk, steps).catch((error: Error) => message.error(error.message))
+    setBusy(false)
+  }
+  return (
+    <div className={styles.cleanUp}>
+      <div className={styles.fields}>
+        <span>Voice</span>
+        <Select
+          showSearch={{ optionFilterProp: 'label' }}
+          aria-label="Reading voice"
+          value={reading.voice}
+          options={voices.map(({ id, name, language }) => ({
+            value: id,
+            label: `${name} (${language}, ${id.split(':')[0]})`,
+          }))}
+          onChange={(voice) => change({ voice })}
+        />
+        <span>Language</span>
+        <Select
+          showSearch
+          aria-label="Language of the script"
+          value={lesson.language}
+          options={[...new Set(voices.map(({ language }) => language))]
+            .sort()
+            .map((value) => ({ value, label: value }))}
+          onChange={(language) => desk.store.getState().edit({ name: 'setLanguage', language })}
+        />
+        <span>Words a minute</span>
+        <InputNumber min={80} max={300} step={5} value={reading.rate} onChange={(rate) => rate && change({ rate })} />
+        <span>Pitch</span>
+        <InputNumber
+          min={0}
+          max={100}
+          step={5}
+          value={reading.pitch}
+          onChange={(pitch) => pitch !== null && change({ pitch })}
+        />
+        <span>Between sentences</span>
+        <InputNumber
+          min={0}
+          max={5}
+          step={0.1}
+          suffix="s"
+          value={reading.pause}
+          onChange={(pause) => pause !== null && change({ pause })}
+        />
+      </div>
+      <p className={styles.hint}>
+        In the script, <code>*word*</code> is stressed and <code>[pause 1.5]</code> is silence.
+      </p>
+      <p data-testid="stand-ins">
+        <b>{standIns.length}</b> {standIns.length === 1 ? 'step has' : 'steps have'} a stand-in, <b>{silent.length}</b>{' '}
+        {silent.length === 1 ? 'has' : 'have'} a script and no voice.
+      </p>
+      <div className={styles.actions}>
+        <Button type="primary" loading={busy} disabled={silent.length === 0} onClick={() => void read(silent)}>
+          Read all silent steps
+        </Button>
+        <Button loading={busy} disabled={standIns.length === 0} onClick={() => void read(standIns)}>
+          Read the stand-ins anew
+        </Button>
+      </div>
+      <Pronunciations />
+    </div>
+  )
+}
+
+/** Words of the whole course that the voice would say wrongly. */
+function Pronunciations() {
+  const { course } = useDesk()
+  const client = useQueryClient()
+  const key = ['pronunciations', course.id]
+  const path = `/api/courses/${course.id}/pronunciations`
+  const { data: list = [] } = useQuery({ queryKey: key, queryFn: () => call<Pronunciation[]>(path) })
+  const [word, setWord] = useState('')
+  const [saidAs, setSaidAs] = useState('')
+  const save = async (next: Pronunciation[]) =>
+    client.setQueryData(key, await call(path, { method: 'PUT', body: next }))
+  const add = () => {
+    if (!word.trim() || !saidAs.trim()) return
+    void save([...list.filter((one) => one.word !== word.trim()), { word: word.trim(), saidAs: saidAs.trim() }])
+    setWord('')
+    setSaidAs('')
+  }
+  return (
+    <>
+      <h3>How words are said, in all lessons of this course</h3>
+      {list.map((one) => (
+        <p key={one.word} className={styles.pronunciation}>
+          <b>{one.word}</b> is said “{one.saidAs}”
+          <Button
+            size="small"
+            type="text"
+            icon={<DeleteOutlined />}
+            aria-label={`Forget ${one.word}`}
+            onClick={() => void save(list.filter((other) => other.word !== one.word))}
+          />
+        </p>
+      ))}
+      <div className={styles.pronunciation}>
+        <Input
+          size="small"
+          placeholder="Skerrow"
+          aria-label="Word"
+          value={word}
+          onChange={(event) => setWord(event.target.value)}
+        />
+        is said
+        <Input
+          size="small"
+          placeholder="skerroe"
+          aria-label="Said as"
+          value={saidAs}
+          onChange={(event) => setSaidAs(event.target.value)}
+          onPressEnter={add}
+        />
+        <Button size="small" onClick={add}>
+          Add
+        </Button>
+      </div>
+    </>
+  )
+}

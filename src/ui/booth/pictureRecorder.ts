@@ -1,0 +1,78 @@
+import { nanoid } from 'nanoid'
+import type { RecordingDetails } from '@/core/lesson/recording'
+import { keepPieces } from './pieces'
+
+export type PictureSource = 'screen' | 'camera'
+
+export interface PictureRecording {
+  id: string
+  /** Ends it and waits until all of it is on the server; gives the id of its import. */
+  stop(): Promise<string>
+}
+
+/** What browsers write, best first. */
+const TYPES = [
+  { type: 'video/webm;codecs=vp9', extension: 'webm' },
+  { type: 'video/webm;codecs=vp8', extension: 'webm' },
+  { type: 'video/webm', extension: 'webm' },
+  { type: 'video/mp4', extension: 'mp4' },
+] as const
+const PIECE = 1000 // ms
+const BITS_PER_SECOND = 8_000_000
+
+/**
+ * Records what the browser lets be recorded, in pieces that are kept as they come. `onEnd` is called when the person
+ * ends it by the browser's own button.
+ */
+export async function recordPicture(
+  source: PictureSource,
+  lesson: string,
+  marks: RecordingDetails['marks'],
+  onEnd: () => void,
+): Promise<{ recording: PictureRecording; extension: 'webm' | 'mp4' }> {
+  const { type, extension } = TYPES.find((one) => MediaRecorder.isTypeSupported(one.type)) ?? TYPES[2]
+  const stream = await openPicture(source)
+  const id = nanoid(14)
+  const details = { marks, punch: null, room: null, trimmed: true, extension }
+  const keeper = await keepPieces({ id, lesson, kind: 'picture', details })
+  const recorder = new MediaRecorder(stream, { mimeType: type, videoBitsPerSecond: BITS_PER_SECOND })
+  let keeping: Promise<void> = Promise.resolve()
+  recorder.ondataavailable = ({ data }) => {
+    keeping = keeping.then(async () => {
+      const bytes = await data.arrayBuffer()
+      if (bytes.byteLength > 0) await keeper.keep(bytes)
+    })
+  }
+  const stopped = new Promise<void>((resolve) => (recorder.onstop = () => resolve()))
+  stream.getVideoTracks()[0]?.addEventListener('ended', onEnd)
+  recorder.start(PIECE)
+  return {
+    extension,
+    recording: {
+      id,
+      async stop() {
+        if (recorder.state !== 'inactive') recorder.stop()
+        await stopped
+        stream.getTracks().forEach((track) => track.stop())
+        await keeping
+        return keeper.finish()
+      },
+    },
+  }
+}
+
+async function openPicture(source: PictureSource): Promise<MediaStream> {
+  const video = { width: { ideal: 1920 }, height: { ideal: 1080 }, frameRate: { ideal: 30 } }
+  const asked =
+    source === 'screen'
+      ? navigator.mediaDevices.getDisplayMedia({ video, audio: false })
+      : navigator.mediaDevices.getUserMedia({ video, audio: false })
+  return asked.catch((error: DOMException) => {
+    const what = source === 'screen' ? 'screen' : 'camera'
+    throw new Error(
+      error.name === 'NotAllowedError'
+        ? `The browser was not allowed to record the ${what}. Choose it again and allow it.`
+        : `The ${what} could not be recorded. Try another one.`,
+    )
+  })
+}
