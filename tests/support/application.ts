@@ -18,6 +18,8 @@ export interface Application {
   worker: Process
   /** Kills the worker as a crash would, and starts another one. */
   replaceWorker(): Promise<void>
+  /** Kills the server as a crash would, waits, and starts another one at the same address. */
+  replaceServer(away: number): Promise<void>
   stop(): Promise<void>
 }
 
@@ -39,8 +41,14 @@ export async function startApplication(): Promise<Application> {
       await application.worker.kill('SIGKILL')
       application.worker = startWorker(env)
     },
+    async replaceServer(away) {
+      await application.server.kill('SIGKILL')
+      await new Promise((resolve) => setTimeout(resolve, away * 1000))
+      application.server = startServer(env)
+      await waitForServer(application.server, port)
+    },
     async stop() {
-      await Promise.all([server.kill(), application.worker.kill()])
+      await Promise.all([application.server.kill(), application.worker.kill()])
       postgres.stop()
     },
   }

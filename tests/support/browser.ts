@@ -4,11 +4,22 @@ import { join } from 'node:path'
 import type { Browser, ElementHandle, Page } from 'puppeteer-core'
 import { launchBrowser } from '@/demo/browser'
 
-export const openBrowser = (): Promise<Browser> =>
-  launchBrowser(mkdtempSync(join(tmpdir(), 'yarn-step-chromium-')), {
+/** `args` for more; a `profile` that is given is kept, so that a browser can be opened again after a crash. */
+export const openBrowser = (args: string[] = [], profile = newProfile()): Promise<Browser> =>
+  launchBrowser(profile, {
     defaultViewport: { width: 1280, height: 800 },
-    args: ['--autoplay-policy=no-user-gesture-required'],
+    args: ['--autoplay-policy=no-user-gesture-required', ...args],
   })
+
+export const newProfile = (): string => mkdtempSync(join(tmpdir(), 'yarn-step-chromium-'))
+
+/** A microphone that gives the samples of a WAV file from the moment it is opened, and is allowed without asking. */
+export const fakeMicrophone = (wav: string): string[] => [
+  '--use-fake-ui-for-media-stream',
+  '--use-fake-device-for-media-stream',
+  `--use-file-for-fake-audio-capture=${wav}%noloop`,
+  '--auto-accept-this-tab-capture',
+]
 
 /** A page that fails the test when something breaks in it. */
 export async function openPage(browser: Browser, url: string): Promise<{ page: Page; faults: string[] }> {

@@ -67,7 +67,8 @@ function InsertPause({ step }: { step: Step }) {
   const { store } = useDesk()
   const caret = useLessonState((state) => state.caret)
   const [length, setLength] = useState(2)
-  const phrases = useLessonState((state) => phrasesOfStep(state, step.id))
+  const state = useLessonState((all) => all)
+  const phrases = useMemo(() => phrasesOfStep(state, step.id), [state, step.id])
   const [chosen, setChosen] = useState<number | null>(null)
   const at = Math.min(chosen ?? (caret?.step === step.id ? caret.phrase : 0), Math.max(0, phrases.length - 1))
   const phrase = phrases[at]

@@ -53,15 +53,18 @@ export function ScriptPage({
       <p className={styles.words} data-testid="script">
         {phrases.length > 1 && !isRecording
           ? phrases.map((phrase, i) => (
-              <button
+              <span
                 key={i}
+                role="button"
+                tabIndex={0}
                 aria-pressed={i === from}
                 title="Record from here"
                 className={i < from ? styles.said : undefined}
                 onClick={() => onFrom(i)}
+                onKeyDown={(event) => event.key === 'Enter' && onFrom(i)}
               >
                 {shownText(step.script.slice(phrase.scriptFrom, phrase.scriptTo))}{' '}
-              </button>
+              </span>
             ))
           : words.map((word, i) => (
               <span key={word.from} className={i < Math.max(0, first) + said ? styles.said : undefined}>

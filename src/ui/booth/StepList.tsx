@@ -17,7 +17,9 @@ export function StepList({
 }) {
   const lesson = useLesson()
   const chosen = useRef<HTMLButtonElement>(null)
-  useEffect(() => chosen.current?.scrollIntoView({ block: 'nearest' }), [current])
+  useEffect(() => {
+    void chosen.current?.scrollIntoView({ block: 'nearest' })
+  }, [current])
   return (
     <nav className={styles.steps} aria-label="Steps">
       {lesson.steps.map((step, i) => (

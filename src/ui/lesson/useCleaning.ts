@@ -13,6 +13,8 @@ export interface Cleaning {
   error: string | null
 }
 
+const WAITING: Cleaning = { progress: 0, media: null, error: null }
+
 const keyOf = (lesson: Lesson, media: MediaHash): string | null => {
   const cleaning = cleaningOf(lesson, media)
   return cleaning && JSON.stringify([media, cleaning])
@@ -21,7 +23,7 @@ const keyOf = (lesson: Lesson, media: MediaHash): string | null => {
 /** State of a take's cleaning as it is set now; null where nothing is to be cleaned. */
 export function cleaningState({ history: { lesson }, cleanings }: LessonState, media: MediaHash): Cleaning | null {
   const key = keyOf(lesson, media)
-  return key === null ? null : (cleanings.get(key) ?? { progress: 0, media: null, error: null })
+  return key === null ? null : (cleanings.get(key) ?? WAITING)
 }
 
 /** The lesson as it is heard now: what is auditioned, or the lesson with what has been cleaned so far. */

@@ -1,0 +1,427 @@
+import { readFile, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import { readWav, writeWav } from '@/core/formats/wav'
+import type { Lesson, Step } from '@/core/lesson/document'
+import { layoutLesson } from '@/core/lesson/layout'
+import { HOUSE_RATE } from '@/core/units'
+import { headless, scratch, startApplication, type Application } from './support/application'
+import {
+  chooseSegment,
+  clickOn,
+  fakeMicrophone,
+  newProfile,
+  openBrowser,
+  openPage,
+  savedLesson,
+  waitForText,
+} from './support/browser'
+import { likeness, locate, rms } from './support/sound'
+
+/** What an author does in the booth, with a microphone whose every sample is known. */
+
+let application: Application
+let spoken: Float32Array
+let microphone: string
+const folder = scratch()
+
+const SCRIPT = [
+  'Each day has four lines in the table.',
+  'On each of them you find a time and a height.',
+  'The larger heights are the high waters, and the smaller ones are the low.',
+  'Write both of them down before you leave the harbour.',
+  'Then look up how deep the entrance is at chart datum.',
+  'Add the height of the tide, and you know what is under the keel.',
+  'Never forget that the wind can take half a metre away.',
+  'When in doubt, wait for another hour.',
+].join(' ')
+
+beforeAll(async () => {
+  application = await startApplication()
+  const script = join(folder, 'script.txt')
+  microphone = join(folder, 'microphone.wav')
+  await writeFile(script, SCRIPT)
+  await headless('say', script, '--rate', '120', '--out', join(folder, 'said.wav'))
+  const { channels } = readWav(await readFile(join(folder, 'said.wav')))
+  // The device starts before the page is ready: silence first, then the words twice.
+  spoken = new Float32Array(2 * HOUSE_RATE + 2 * channels[0]!.length)
+  spoken.set(
+    channels[0]!.map((value) => value * 0.35),
+    2 * HOUSE_RATE,
+  )
+  spoken.set(
+    channels[0]!.map((value) => value * 0.35),
+    2 * HOUSE_RATE + channels[0]!.length,
+  )
+  await writeFile(microphone, writeWav([spoken, spoken], HOUSE_RATE))
+})
+afterAll(() => application?.stop())
+
+async function inBooth(args: string[], profile?: string): Promise<{ browser: Browser; page: Page; faults: string[] }> {
+  const browser = await openBrowser(args, profile)
+  return { browser, ...(await openPage(browser, `${application.url}/lessons/tide-table/booth`)) }
+}
+
+async function goToStep(page: Page, number: number): Promise<void> {
+  await (await page.waitForSelector(`nav[aria-label=Steps] button:nth-child(${number})`))!.click()
+}
+
+async function startRecording(page: Page): Promise<void> {
+  await clickOn(page, 'Open the microphone')
+  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+  await page.keyboard.press('r')
+  await page.waitForSelector('[aria-label="Stop (R)"]')
+}
+
+const recordFor = (seconds: number) => new Promise((resolve) => setTimeout(resolve, seconds * 1000))
+
+async function soundOf(media: string): Promise<Float32Array> {
+  const response = await fetch(`${application.url}/api/media/${media}/sound.f32`)
+  return new Float32Array(await response.arrayBuffer())
+}
+
+async function lessonNow(): Promise<Lesson> {
+  const response = await fetch(`${application.url}/api/lessons/tide-table`)
+  return ((await response.json()) as { lesson: Lesson }).lesson
+}
+const stepNow = async (number: number): Promise<Step> => (await lessonNow()).steps[number - 1]!
+
+async function voiceOf(page: Page): Promise<Float32Array> {
+  await savedLesson(page)
+  const response = await fetch(`${application.url}/api/lessons/tide-table/voice?format=wav`)
+  return readWav(new Uint8Array(await response.arrayBuffer())).channels[0]!
+}
+
+test('what is recorded is what the microphone gave, sample by sample', async () => {
+  const { browser, page, faults } = await inBooth(fakeMicrophone(microphone))
+  await goToStep(page, 4)
+  await startRecording(page)
+  await waitForText(page, 'Good level.')
+  await recordFor(6)
+  await page.keyboard.press('r')
+  await waitForText(page, 'Take 2')
+  const { lesson } = await savedLesson(page)
+  const take = lesson.takes.at(-1)!
+  expect(take).toMatchObject({
+    step: lesson.steps[3]!.id,
+    kind: 'recorded',
+    name: 'Take 2',
+    script: lesson.steps[3]!.script,
+  })
+  expect(lesson.steps[3]!.passages).toMatchObject([{ media: take.media, from: take.from, to: take.to }])
+  const stored = await soundOf(take.media)
+  expect(stored.length / HOUSE_RATE).toBeGreaterThan(5.5)
+  const place = locate(stored.subarray(HOUSE_RATE, 3 * HOUSE_RATE), spoken)
+  expect(place.alike).toBeGreaterThan(0.999)
+  expect(place.gain).toBeCloseTo(1, 2)
+  // No sample lost or doubled anywhere: the whole of it lies on the same line.
+  const start = place.at - HOUSE_RATE
+  for (let at = 0; at + HOUSE_RATE / 2 < stored.length; at += HOUSE_RATE / 2) {
+    const part = stored.subarray(at, at + HOUSE_RATE / 2)
+    if (rms(part) > 0.005) expect(likeness(part, spoken, start + at)).toBeGreaterThan(0.995)
+  }
+  expect(faults).toEqual([])
+  await browser.close()
+})
+
+test('walking through: one reading over three steps, the key presses kept as breaks', async () => {
+  const { browser, page, faults } = await inBooth(fakeMicrophone(microphone))
+  await goToStep(page, 1)
+  await chooseSegmentWhenReady(page)
+  await page.keyboard.press('r')
+  await page.waitForSelector('[aria-label="Stop (R)"]')
+  await recordFor(4)
+  await page.keyboard.press('Space')
+  await recordFor(4)
+  await page.keyboard.press('Space')
+  await recordFor(4)
+  await page.keyboard.press('r')
+  await page.waitForFunction(() => document.querySelector('[data-testid="recorded-time"]')?.textContent !== 'saving…')
+  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+  const { lesson } = await savedLesson(page)
+  const [first, second, third] = lesson.steps.map(({ passages }) => passages[0]!)
+  expect(new Set([first!.media, second!.media, third!.media]).size).toBe(1)
+  expect(second!.from).toBe(first!.to)
+  expect(third!.from).toBe(second!.to)
+  expect(Math.abs(first!.to - 4)).toBeLessThan(1.2)
+  expect(Math.abs(second!.to - second!.from - 4)).toBeLessThan(1.6)
+  expect(faults).toEqual([])
+  await browser.close()
+
+  async function chooseSegmentWhenReady(own: Page) {
+    await clickOn(own, 'Open the microphone')
+    await own.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+    await chooseSegment(own, 'Walk through')
+  }
+})
+
+test('the room is measured first and stays with the take', async () => {
+  const { browser, page } = await inBooth(fakeMicrophone(microphone))
+  await goToStep(page, 6)
+  await clickOn(page, 'Open the microphone')
+  await clickOn(page, 'First measure the room')
+  await page.waitForSelector('[data-testid="room"]')
+  await page.keyboard.press('r')
+  await page.waitForSelector('[aria-label="Stop (R)"]')
+  await recordFor(3)
+  await page.keyboard.press('r')
+  await waitForText(page, 'Take 2')
+  const { lesson } = await savedLesson(page)
+  expect(lesson.takes.at(-1)!.room).toMatch(/^[0-9a-f]{64}$/)
+  await browser.close()
+})
+
+test('a browser that dies while recording loses at most a second: the next visit offers the rest', async () => {
+  const profile = newProfile()
+  const first = await inBooth(fakeMicrophone(microphone), profile)
+  await goToStep(first.page, 5)
+  await startRecording(first.page)
+  await recordFor(6)
+  const shown = Number(
+    (await first.page.$eval('[data-testid="recorded-time"]', (one) => one.textContent))!.split(':')[1],
+  )
+  first.browser.process()!.kill('SIGKILL')
+  const { browser, page, faults } = await inBooth(fakeMicrophone(microphone), profile)
+  await page.waitForSelector('[data-testid="recovered"]', { timeout: 30_000 })
+  await goToStep(page, 5)
+  await clickOn(page, 'Keep it as a take')
+  await waitForText(page, 'Take 2')
+  const { lesson } = await savedLesson(page)
+  const take = lesson.takes.at(-1)!
+  expect(take.step).toBe(lesson.steps[4]!.id)
+  const stored = await soundOf(take.media)
+  expect(stored.length / HOUSE_RATE).toBeGreaterThan(shown - 1)
+  expect(locate(stored.subarray(HOUSE_RATE, 3 * HOUSE_RATE), spoken).alike).toBeGreaterThan(0.999)
+  await page.waitForFunction(() => !document.querySelector('[data-testid="recovered"]'))
+  expect(faults).toEqual([])
+  await browser.close()
+})
+
+test('a server that dies while recording loses nothing: the pieces wait in the browser', async () => {
+  const { browser, page } = await inBooth(fakeMicrophone(microphone))
+  await goToStep(page, 7)
+  await startRecording(page)
+  await recordFor(2)
+  await application.replaceServer(3)
+  await recordFor(2)
+  await page.keyboard.press('r')
+  await waitForText(page, 'Take 2')
+  const { lesson } = await savedLesson(page)
+  const stored = await soundOf(lesson.takes.at(-1)!.media)
+  expect(stored.length / HOUSE_RATE).toBeGreaterThan(6)
+  const { at } = locate(stored.subarray(HOUSE_RATE / 2, 2 * HOUSE_RATE), spoken)
+  const start = at - HOUSE_RATE / 2
+  for (let from = 0; from + HOUSE_RATE < stored.length; from += HOUSE_RATE) {
+    const part = stored.subarray(from, from + HOUSE_RATE)
+    if (rms(part) > 0.005) expect(likeness(part, spoken, start + from)).toBeGreaterThan(0.995)
+  }
+  await browser.close()
+})
+
+test('the camera becomes the picture of a step', async () => {
+  const { browser, page } = await inBooth(fakeMicrophone(microphone))
+  await goToStep(page, 11)
+  await clickOn(page, 'Record the camera…')
+  await waitForText(page, 'Stop recording the picture')
+  await recordFor(4)
+  await clickOn(page, 'Stop recording the picture')
+  await page.waitForFunction(() => document.querySelector('aside[aria-label="Picture and takes"] video') !== null, {
+    timeout: 60_000,
+  })
+  await savedLesson(page)
+  const { picture } = await stepNow(11)
+  expect(picture).toMatchObject({ kind: 'recording' })
+  if (picture.kind === 'recording') expect(picture.to).toBeGreaterThan(2.5)
+  await browser.close()
+})
+
+describe('takes', () => {
+  let browser: Browser
+  let page: Page
+  let faults: string[]
+  beforeAll(async () => ({ browser, page, faults } = await inBooth([])))
+  afterAll(() => browser?.close())
+  afterEach(() => expect(faults).toEqual([]))
+
+  const bringIn = async (file: string) =>
+    (
+      (await page.waitForSelector(
+        'section[aria-label="Takes of this step"] input[type=file]',
+      )) as ElementHandle<HTMLInputElement>
+    ).uploadFile(file)
+
+  async function readingBy(voice: string, step: Step, name: string): Promise<{ file: string; words: Word[] }> {
+    const [script, file] = [join(folder, `${name}.txt`), join(folder, `${name}.wav`)]
+    await writeFile(script, step.script)
+    const { words } = (await headless('say', script, '--voice', voice, '--rate', '150', '--out', file)) as {
+      words: Word[]
+    }
+    return { file, words }
+  }
+  interface Word {
+    text: string
+    start: number
+    end: number
+    sentence: number
+  }
+
+  test('phrase by phrase from two takes: the sound is that of the takes that were chosen', async () => {
+    await goToStep(page, 3)
+    const step = await stepNow(3)
+    const one = await readingBy('espeak-ng:en-us', step, 'one')
+    const two = await readingBy('espeak-ng:en-gb', step, 'two')
+    await bringIn(one.file)
+    await page.waitForSelector('[data-take="Take 2"]')
+    await bringIn(two.file)
+    await page.waitForSelector('[data-take="Take 3"]')
+    await clickOn(page, 'Choose parts…')
+    await page.waitForSelector('table', { timeout: 90_000 })
+    const rows = await page.$$('tbody tr')
+    expect(rows.length).toBeGreaterThan(1)
+    await choosePart(0, 'Take 2')
+    for (let i = 1; i < rows.length; i++) await choosePart(i, 'Take 3')
+    await clickOn(page, 'Use these parts')
+    const { lesson } = await savedLesson(page)
+    const now = lesson.steps[2]!
+    expect(now.passages).toHaveLength(2)
+    const voice = await voiceOf(page)
+    const span = layoutLesson(lesson).steps[2]!
+    const heard = voice.subarray(Math.round(span.start * HOUSE_RATE), Math.round(span.end * HOUSE_RATE))
+    const files = await Promise.all([one, two].map(async ({ file }) => readWav(await readFile(file)).channels[0]!))
+    const [a, b] = now.passages.map(({ from, to }) => to - from)
+    const middle = (from: number, length: number) =>
+      heard.slice(
+        Math.round((from + length / 2 - 0.3) * HOUSE_RATE),
+        Math.round((from + length / 2 + 0.3) * HOUSE_RATE),
+      )
+    expect(locate(middle(now.leadIn, a!), files[0]!).alike).toBeGreaterThan(0.99)
+    expect(locate(middle(now.leadIn + a!, b!), files[1]!).alike).toBeGreaterThan(0.99)
+
+    async function choosePart(row: number, take: string) {
+      const radio = await page.waitForSelector(`tbody tr:nth-child(${row + 1}) input[aria-label$="from ${take}"]`)
+      await radio!.click()
+    }
+  })
+
+  test('a take is removed and brought back, by restoring and by undoing', async () => {
+    const before = (await savedLesson(page)).lesson.steps[2]!.passages
+    await clickOn(page, 'More for Take 3')
+    await clickOn(page, 'Remove')
+    await page.waitForFunction(() => !document.querySelector('[data-take="Take 3"]'))
+    expect((await savedLesson(page)).lesson.steps[2]!.passages).toHaveLength(1)
+    await clickOn(page, 'bring back Take 3')
+    await page.waitForSelector('[data-take="Take 3"]')
+    await clickOn(page, 'Undo')
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson.steps[2]!.passages).toEqual(before)
+  })
+
+  test('a changed script shows, a synthesised voice reads it, and is known as a stand-in', async () => {
+    await page.evaluate(async () => {
+      const { lesson, revision } = await (await fetch('/api/lessons/tide-table')).json()
+      lesson.steps[7].script = 'The rule of twelfths *needs* care. [pause 1] Try it on paper first.'
+      await fetch('/api/lessons/tide-table', {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ base: revision, lesson }),
+      })
+    })
+    await page.reload({ waitUntil: 'load' })
+    await goToStep(page, 8)
+    await page.waitForSelector('nav[aria-label=Steps] button:nth-child(8) [data-voice="outdated"]')
+    await clickOn(page, 'Read by a voice')
+    await page.waitForSelector('nav[aria-label=Steps] button:nth-child(8) [data-voice="stand-in"]', { timeout: 60_000 })
+    const { lesson } = await savedLesson(page)
+    const take = lesson.takes.at(-1)!
+    expect(take).toMatchObject({ kind: 'read', step: lesson.steps[7]!.id })
+    // The pause of a second between the sentences is in the sound.
+    const speech = (await soundOf(take.media)).map(Math.abs)
+    let [silent, longest] = [0, 0]
+    for (const value of speech) {
+      silent = value < 0.002 ? silent + 1 : 0
+      longest = Math.max(longest, silent)
+    }
+    expect(longest / HOUSE_RATE).toBeGreaterThan(0.95)
+  })
+
+  test('a file worked on elsewhere takes its place sample by sample, and undoing brings the old one back', async () => {
+    await goToStep(page, 8)
+    const before = (await lessonNow()).steps[7]!.passages
+    const media = before[0]!.media
+    const response = await fetch(
+      `${application.url}/api/media/${media}/take?from=0&to=${before[0]!.to}&format=flac&name=Reading`,
+    )
+    expect(response.headers.get('content-type')).toBe('audio/flac')
+    const samples = await soundOf(media)
+    const worked = join(folder, 'worked.wav')
+    await writeFile(worked, writeWav([samples.map((value) => value * 0.5)], HOUSE_RATE))
+    await clickOn(page, 'More for Reading')
+    const input = await page.waitForSelector('.ant-dropdown input[type=file]')
+    await (input as ElementHandle<HTMLInputElement>).uploadFile(worked)
+    await page.waitForFunction(
+      async (old) => {
+        const { lesson } = await (await fetch('/api/lessons/tide-table')).json()
+        return lesson.steps[7].passages[0].media !== old
+      },
+      { polling: 500, timeout: 60_000 },
+      media,
+    )
+    const { lesson } = await savedLesson(page)
+    const [now] = lesson.steps[7]!.passages
+    expect({ from: now!.from, to: now!.to }).toEqual({ from: before[0]!.from, to: before[0]!.to })
+    expect(rms(await soundOf(now!.media)) / rms(samples)).toBeCloseTo(0.5, 3)
+    await page.keyboard.press('Escape')
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson.steps[7]!.passages).toEqual(before)
+  })
+
+  test('clean-up is heard in the lesson, can be compared, and reset', async () => {
+    await goToStep(page, 9)
+    const before = await voiceOf(page)
+    await clickOn(page, 'Voice and clean-up…')
+    await clickOn(page, 'Usual clean-up')
+    await page.waitForFunction(() => document.querySelector('[data-testid="cleaning"]')?.textContent === 'cleaned', {
+      timeout: 120_000,
+    })
+    const after = await voiceOf(page)
+    expect(after.length).toBe(before.length)
+    const { lesson } = await savedLesson(page)
+    expect(lesson.cleanUp.noise.on).toBe(true)
+    const { passages } = layoutLesson(lesson)
+    const own = passages.find(({ step }) => step.id === lesson.steps[8]!.id)!
+    const level = (voice: Float32Array, from: number, to: number) =>
+      rms(voice.slice(Math.round(from * HOUSE_RATE), Math.round(to * HOUSE_RATE)))
+    // The demo's reading starts its passages with 0.2 s of room: that must be far quieter, the words about as loud.
+    const room = [own.start + 0.02, own.start + 0.12] as const
+    expect(level(before, ...room) / level(after, ...room)).toBeGreaterThan(10)
+    expect(level(after, own.start, own.end) / level(before, own.start, own.end)).toBeGreaterThan(0.75)
+    await clickOn(page, 'Reset')
+    expect((await savedLesson(page)).lesson.cleanUp.noise.on).toBe(false)
+    await page.keyboard.press('Escape')
+  })
+
+  test('long pauses are counted first, shortened at once, and come back at once', async () => {
+    await clickOn(page, 'Voice and clean-up…')
+    await clickOn(page, 'Pauses')
+    const field = await page.waitForSelector('[aria-label="Longest pause"]')
+    await field!.click({ count: 3 })
+    await page.keyboard.type('0.5')
+    const kept = await page.waitForSelector('[aria-label="What stays of it"]')
+    await kept!.click({ count: 3 })
+    await page.keyboard.type('0.3')
+    await page.keyboard.press('Tab')
+    await page.waitForFunction(() =>
+      /\d+ pauses/.test(document.querySelector('[data-testid="dead-air"]')?.textContent ?? ''),
+    )
+    const said = await page.$eval('[data-testid="dead-air"]', (one) => one.textContent!)
+    const [, seconds] = /pauses, ([\d.]+) s/.exec(said)!
+    const before = (await savedLesson(page)).lesson
+    await clickOn(page, 'Shorten them')
+    const after = (await savedLesson(page)).lesson
+    const voiceTime = (lesson: Lesson) =>
+      lesson.steps.flatMap(({ passages }) => passages).reduce((sum, { from, to }) => sum + to - from, 0)
+    expect(voiceTime(before) - voiceTime(after)).toBeCloseTo(Number(seconds), 0)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson.steps).toEqual(before.steps)
+  })
+})
