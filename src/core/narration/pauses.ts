@@ -60,7 +60,7 @@ function cutsWithin(passage: Passage, rule: PauseRule, { analysis, speech }: Tak
 /** The longest stretch of a pause in which nothing but the room is heard. */
 function longestRoom({ energy }: Analysis, from: Seconds, to: Seconds): { from: Seconds; to: Seconds } {
   const [first, last] = [Math.ceil(from / HOP), Math.floor(to / HOP)]
-  const level = (hop: number) => (energy[hop]! > 1e-12 ? loudnessOf(energy[hop]!) : -120)
+  const level = (hop: number) => smoothLevel(energy, hop)
   const quietest = Array.from({ length: last - first }, (_, i) => level(first + i)).sort((a, b) => a - b)
   const limit = (quietest[Math.floor(quietest.length * 0.2)] ?? -120) + ROOM_RANGE
   let best = { from, to: from }
@@ -71,4 +71,11 @@ function longestRoom({ energy }: Analysis, from: Seconds, to: Seconds): { from: 
     hop = Math.max(hop, end)
   }
   return best
+}
+
+/** Level over 70 ms: single hops of a room's noise differ by some dB. */
+function smoothLevel(energy: Float32Array, hop: number): Decibels {
+  const around = energy.subarray(Math.max(0, hop - 3), hop + 4)
+  const mean = around.reduce((sum, value) => sum + value, 0) / Math.max(1, around.length)
+  return mean > 1e-12 ? loudnessOf(mean) : -120
 }

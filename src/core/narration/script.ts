@@ -39,7 +39,7 @@ const TOKEN = /\[pause(?:\s+(?:\d+(?:[.,]\d+)?)\s*s?)?\]|\n+|(?:(?!\[pause[\s\]]
 /** Ends a sentence: a mark of the end, and closing quotes or brackets after it. */
 const SENTENCE_END = /[.!?…。！？]["'”’)\]»]*$/u
 /** A full stop here belongs to the word. */
-const ABBREVIATION = /^(?:[a-z]|dr|mr|mrs|ms|prof|st|no|nos|vs|approx|fig|e\.g|i\.e|cf|ca|z\.b|d\.h|bzw|nr)\.$/iu
+const ABBREVIATION = /^(?:[a-z]|dr|mr|mrs|ms|prof|vs|approx|e\.g|i\.e|cf|ca|z\.b|d\.h|bzw|nr)\.$/iu
 const SAYS_SOMETHING = /[\p{L}\p{N}]/u
 
 /** Words and sentences of a script. A line's end ends a sentence, too; `byLine`, only that does. */

@@ -1,8 +1,9 @@
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'
-import { filtered, highPass, lowPass } from './filters'
+import { filteredInPlace, highPass, lowPass } from './filters'
 
 /** Holds one band of a voice down where it stands out: the s sounds above, the puffs of breath below. */
 interface BandLimit {
+  /** In phase with the whole, so that taking from it takes it away. */
   band(samples: Float32Array): Float32Array
   /** Level of the band, relative to the voice's, above which it is held down. */
   above: Decibels
@@ -16,7 +17,7 @@ interface BandLimit {
 /** Sharp s sounds; `most` dB at most. */
 export const limitSibilance = (samples: Float32Array, voice: Decibels, most: Decibels) =>
   limitBand(samples, voice, {
-    band: (all) => filtered(all, highPass(HOUSE_RATE, 5000)),
+    band: (all) => filteredInPlace(all, highPass(HOUSE_RATE, 5000)),
     above: -13,
     share: 0.7,
     most,
@@ -26,7 +27,7 @@ export const limitSibilance = (samples: Float32Array, voice: Decibels, most: Dec
 /** Puffs of breath into the microphone. */
 export const limitPlosives = (samples: Float32Array, voice: Decibels) =>
   limitBand(samples, voice, {
-    band: (all) => filtered(filtered(all, lowPass(HOUSE_RATE, 110)), lowPass(HOUSE_RATE, 110)),
+    band: (all) => filteredInPlace(all, lowPass(HOUSE_RATE, 110)),
     above: -1,
     share: 1,
     most: 20,

@@ -50,6 +50,11 @@ export function filtered(samples: Float32Array, { b0, b1, b2, a1, a2 }: Biquad):
   return out
 }
 
+/** The signal after a filter run forwards and backwards: twice its effect, and nothing moved in time. */
+export function filteredInPlace(samples: Float32Array, filter: Biquad): Float32Array {
+  return filtered(filtered(samples, filter).reverse(), filter).reverse()
+}
+
 function angle(rate: Hertz, corner: Hertz, q: number) {
   const w = (2 * Math.PI * corner) / rate
   return { cos: Math.cos(w), alpha: Math.sin(w) / (2 * q) }
