@@ -57,8 +57,15 @@ beforeAll(async () => {
 })
 afterAll(() => application?.stop())
 
+// A test that fails must not leave a browser that takes the machine from the others.
+const opened: Browser[] = []
+afterEach(async () => {
+  for (const browser of opened.splice(0)) await browser.close().catch(() => undefined)
+})
+
 async function inBooth(args: string[], profile?: string): Promise<{ browser: Browser; page: Page; faults: string[] }> {
   const browser = await openBrowser(args, profile)
+  if (args.length > 0) opened.push(browser)
   return { browser, ...(await openPage(browser, `${application.url}/lessons/tide-table/booth`)) }
 }
 
@@ -121,7 +128,6 @@ test('what is recorded is what the microphone gave, sample by sample', async () 
     if (rms(part) > 0.005) expect(likeness(part, spoken, start + at)).toBeGreaterThan(0.995)
   }
   expect(faults).toEqual([])
-  await browser.close()
 })
 
 test('walking through: one reading over three steps, the key presses kept as breaks', async () => {
@@ -146,7 +152,6 @@ test('walking through: one reading over three steps, the key presses kept as bre
   expect(Math.abs(first!.to - 4)).toBeLessThan(1.2)
   expect(Math.abs(second!.to - second!.from - 4)).toBeLessThan(1.6)
   expect(faults).toEqual([])
-  await browser.close()
 
   async function chooseSegmentWhenReady(own: Page) {
     await clickOn(own, 'Open the microphone')
@@ -168,7 +173,6 @@ test('the room is measured first and stays with the take', async () => {
   await waitForText(page, 'Take 2')
   const { lesson } = await savedLesson(page)
   expect(lesson.takes.at(-1)!.room).toMatch(/^[0-9a-f]{64}$/)
-  await browser.close()
 })
 
 test('a browser that dies while recording loses at most a second: the next visit offers the rest', async () => {
@@ -194,7 +198,6 @@ test('a browser that dies while recording loses at most a second: the next visit
   expect(locate(stored.subarray(HOUSE_RATE, 3 * HOUSE_RATE), spoken).alike).toBeGreaterThan(0.999)
   await page.waitForFunction(() => !document.querySelector('[data-testid="recovered"]'))
   expect(faults).toEqual([])
-  await browser.close()
 })
 
 test('a server that dies while recording loses nothing: the pieces wait in the browser', async () => {
@@ -215,7 +218,6 @@ test('a server that dies while recording loses nothing: the pieces wait in the b
     const part = stored.subarray(from, from + HOUSE_RATE)
     if (rms(part) > 0.005) expect(likeness(part, spoken, start + from)).toBeGreaterThan(0.995)
   }
-  await browser.close()
 })
 
 test('the camera becomes the picture of a step', async () => {
@@ -232,7 +234,6 @@ test('the camera becomes the picture of a step', async () => {
   const { picture } = await stepNow(11)
   expect(picture).toMatchObject({ kind: 'recording' })
   if (picture.kind === 'recording') expect(picture.to).toBeGreaterThan(2.5)
-  await browser.close()
 })
 
 describe('takes', () => {

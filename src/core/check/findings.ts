@@ -1,3 +1,4 @@
+import { isOutdated, isStandIn } from '@/core/lesson/takes'
 import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/lesson/media'
@@ -22,6 +23,8 @@ export type FindingCode =
   | 'missing-media'
   | 'words-run-over'
   | 'script-without-voice'
+  | 'stand-in'
+  | 'script-changed'
   | 'only-silence'
   | 'flashing-picture'
   | 'clipped-take'
@@ -46,7 +49,7 @@ export function checkLesson(
   }
   return [
     ...checkMedia(lesson, mediaOf),
-    ...checkSteps(timeline, analysisOf),
+    ...checkSteps(lesson, timeline, analysisOf),
     ...checkTakes(timeline, analysisOf),
     ...checkBalance(lesson, timeline, planned),
     ...checkLicences(lesson),
@@ -69,7 +72,7 @@ function checkMedia(lesson: Lesson, mediaOf: (hash: string) => MediaInfo | undef
   })
 }
 
-function checkSteps(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
+function checkSteps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
   return timeline.steps.flatMap(({ step, index, start, end, overrun }) => {
     const about = (severity: Finding['severity'], code: FindingCode, text: string): Finding => ({
       severity,
@@ -99,6 +102,12 @@ function checkSteps(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
     }
     if (step.script.trim() && step.passages.length === 0) {
       found.push(about('warning', 'script-without-voice', 'it has a script that nobody reads yet.'))
+    }
+    if (isStandIn(lesson, step)) {
+      found.push(about('hint', 'stand-in', 'a synthesised voice stands in. Record it in the booth, or leave it so.'))
+    }
+    if (isOutdated(lesson, step)) {
+      found.push(about('warning', 'script-changed', 'its script has changed since its words were said.'))
     }
     if (step.passages.length > 0 && step.passages.every((passage) => isSilent(passage, analysisOf))) {
       found.push(about('warning', 'only-silence', 'there is only silence where words should be.'))

@@ -1,4 +1,5 @@
 import { layoutLesson } from './layout'
+import { isStandIn } from './takes'
 import type { Lesson } from './document'
 
 export interface CourseListing {
@@ -12,6 +13,8 @@ export interface LessonListing {
   id: string
   title: string
   steps: number
+  /** Steps that a synthesised voice reads for now. */
+  standIns: number
   /** Seconds. */
   length: number
   savedAt: string
@@ -23,6 +26,7 @@ export function listLesson(id: string, lesson: Lesson, savedAt: Date): LessonLis
     id,
     title: lesson.title,
     steps: lesson.steps.length,
+    standIns: lesson.steps.filter((step) => isStandIn(lesson, step)).length,
     length: layoutLesson(lesson).length,
     savedAt: savedAt.toISOString(),
     cover: lesson.steps[0]?.picture ?? null,

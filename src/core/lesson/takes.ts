@@ -74,5 +74,6 @@ export function withCleaned(lesson: Lesson, cleanedOf: (media: MediaHash) => Med
     ...step,
     passages: step.passages.map((passage) => ({ ...passage, media: cleanedOf(passage.media) ?? passage.media })),
   }))
-  return { ...lesson, steps }
+  const takes = lesson.takes.map((take) => ({ ...take, media: cleanedOf(take.media) ?? take.media }))
+  return { ...lesson, steps, takes }
 }

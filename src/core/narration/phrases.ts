@@ -3,6 +3,7 @@ import type { SpeechSegment } from '@/core/measure/speech'
 import { joinSegments } from '@/core/measure/speech'
 import type { Seconds } from '@/core/units'
 import { breakPlaces } from './breaks'
+import { shownText } from './script'
 
 /** What is said between two pauses of a step. */
 export interface Phrase {
@@ -110,7 +111,7 @@ function cutPlaces(script: string): { at: number; worth: number }[] {
 
 /** Spreads the words of a phrase over its time by their letters. */
 export function wordsOf(phrase: Phrase, script: string): PlacedWord[] {
-  const words = script.slice(phrase.scriptFrom, phrase.scriptTo).split(/\s+/).filter(Boolean)
+  const words = shownText(script.slice(phrase.scriptFrom, phrase.scriptTo)).split(' ').filter(Boolean)
   const total = words.reduce((sum, word) => sum + word.length + 1, 0)
   let at = phrase.start
   return words.map((text) => {

@@ -133,6 +133,7 @@ function Lesson({ lesson }: { lesson: LessonListing }) {
         <b>{lesson.title}</b>
         <span className={styles.note}>
           {lesson.steps} steps · {clock(lesson.length, false)}
+          {lesson.standIns > 0 && ` · ${lesson.standIns} ${lesson.standIns === 1 ? 'stand-in' : 'stand-ins'}`}
         </span>
       </Link>
       <span className={styles.remove}>

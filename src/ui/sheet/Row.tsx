@@ -22,6 +22,8 @@ export interface RowProps {
   /** Title of the music that starts here. */
   bedStarts: string | null
   hasBed: boolean
+  /** What there is to say of its voice, such as that a stand-in reads it. */
+  voice: string | null
   geometry: SheetGeometry
   selected: boolean
   /** Number of the phrase the caret stands before; null where it stands elsewhere. */
@@ -65,6 +67,7 @@ export const Row = memo(function Row(props: RowProps) {
         <span>
           <PictureThumb picture={step.picture} className={styles.thumb} />
           <span className={styles.title}>{step.title}</span>
+          {props.voice && <small className={styles.voiceMark}>{props.voice}</small>}
         </span>
       </div>
       <div className={styles.score} style={{ paddingTop: ROW_TOP }}>

@@ -5,6 +5,8 @@ import { DndContext, pointerWithin, PointerSensor, useSensor, useSensors, type D
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { Button, Segmented, Tooltip } from 'antd'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
+import type { Lesson, Step } from '@/core/lesson/document'
+import { isOutdated, isStandIn } from '@/core/lesson/takes'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { BringIn } from './BringIn'
 import { Playhead } from './Playhead'
@@ -135,6 +137,7 @@ export function Score({ onHelp }: { onHelp: () => void }) {
                     mix={mix}
                     bedStarts={bedTitles.get(span.step.id) ?? null}
                     hasBed={timeline.beds.length > 0}
+                    voice={voiceMark(lesson, span.step)}
                     geometry={geometry}
                     selected={selected.includes(span.step.id)}
                     caret={caret?.step === span.step.id ? caret.phrase : null}
@@ -151,6 +154,12 @@ export function Score({ onHelp }: { onHelp: () => void }) {
       <Tools onHelp={onHelp} />
     </section>
   )
+}
+
+/** Only what asks for something to be done. */
+function voiceMark(lesson: Lesson, step: Step): string | null {
+  if (isOutdated(lesson, step)) return 'script changed'
+  return isStandIn(lesson, step) ? 'stand-in' : null
 }
 
 function EmptySheet() {
