@@ -74,14 +74,15 @@ export function Controls({
           )}
         </p>
         <div className={styles.modes}>
-          <Segmented
-            size="small"
-            aria-label="What to record"
-            value={booth.mode}
-            options={MODES}
-            disabled={isRecording}
-            onChange={booth.setMode}
-          />
+          {!isRecording && (
+            <Segmented
+              size="small"
+              aria-label="What to record"
+              value={booth.mode}
+              options={MODES}
+              onChange={booth.setMode}
+            />
+          )}
           <Checkbox checked={booth.headphones} onChange={(event) => booth.setHeadphones(event.target.checked)}>
             Headphones: hear the music
           </Checkbox>
