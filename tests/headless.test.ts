@@ -226,6 +226,94 @@ test('new, check, mix and render work on one archive', async () => {
   expect(existsSync(at('lesson.mp4'))).toBe(true)
 })
 
+describe('the voice', () => {
+  const SENTENCES = [
+    'The skipper reads the tide table before noon.',
+    'Every chart shows nine metres of water, and a second buoy.',
+    'Leave enough room for the turn.',
+    'Our pilot book changes on most evenings under the bridge.',
+  ]
+  interface Word {
+    text: string
+    start: number
+    end: number
+    sentence: number
+  }
+  const isRising = (words: Word[]) =>
+    words.every(({ start, end }, i) => end >= start && start >= (words[i - 1]?.start ?? 0))
+
+  test('say writes the sound and when each word begins, in order and inside it', async () => {
+    await writeFile(at('script.txt'), SENTENCES.join('\n'))
+    const said = (await headless('say', at('script.txt'), '--out', at('said.wav'))) as { length: number; words: Word[] }
+    const { channels, rate } = readWav(await readFile(at('said.wav')))
+    expect(rate).toBe(48000)
+    expect(channels[0]!.length / rate).toBeCloseTo(said.length, 3)
+    expect(said.words.map(({ text }) => text).join(' ')).toBe(SENTENCES.join(' '))
+    expect(isRising(said.words)).toBe(true)
+    expect(said.words.at(-1)!.end).toBeLessThanOrEqual(said.length)
+    // The first word of a sentence begins where its sound does.
+    const { segments } = (await headless('speech', at('said.wav'))) as { segments: { start: number }[] }
+    for (const sentence of [0, 1, 2, 3]) {
+      const { start } = said.words.find((word) => word.sentence === sentence)!
+      expect(Math.min(...segments.map((segment) => Math.abs(segment.start - start)))).toBeLessThan(0.06)
+    }
+  })
+
+  test('align finds another voice’s words, a sentence left out, and one said twice', async () => {
+    const order = [0, 1, 1, 3]
+    await writeFile(at('order.txt'), order.map((i) => SENTENCES[i]).join('\n'))
+    const said = (await headless(
+      'say',
+      at('order.txt'),
+      '--voice',
+      'flite:rms',
+      '--rate',
+      '165',
+      '--out',
+      at('other.wav'),
+    )) as {
+      words: Word[]
+    }
+    const found = (await headless('align', at('other.wav'), at('script.txt'), '--language', 'en')) as {
+      words: Word[]
+      sentences: { index: number; status: string; start: number }[]
+      extra: { kind: string; index?: number; start: number; end: number }[]
+    }
+    expect(found.sentences.map(({ status }) => status)).toEqual(['spoken', 'spoken', 'skipped', 'spoken'])
+    // Sentence starts are true whatever engine has spoken; the later of two tries counts.
+    const startOf = (place: number) => said.words.find(({ sentence }) => sentence === place)!.start
+    expect(Math.abs(found.sentences[0]!.start - startOf(0))).toBeLessThan(0.1)
+    expect(Math.abs(found.sentences[1]!.start - startOf(2))).toBeLessThan(0.1)
+    expect(Math.abs(found.sentences[3]!.start - startOf(3))).toBeLessThan(0.1)
+    expect(found.extra).toMatchObject([{ kind: 'retake', index: 1 }])
+    expect(isRising(found.words)).toBe(true)
+  })
+
+  test.each([20, 10])('clean: noise at %d dB sinks by 20 dB and more, the speech stays within 1 dB', async (ratio) => {
+    await headless('say', at('script.txt'), '--pause', '1', '--out', at('clean.wav'))
+    const clean = readWav(await readFile(at('clean.wav'))).channels[0]!
+    // 1.5 s of the room alone, then the words.
+    const lead = 48000 * 1.5
+    const quiet = new Float32Array(lead + clean.length)
+    quiet.set(clean, lead)
+    const speechPower = clean
+      .filter((value) => Math.abs(value) > 0.01)
+      .reduce((sum, value, _, all) => sum + value ** 2 / all.length, 0)
+    const peak = Math.sqrt(3 * speechPower * 10 ** (-ratio / 10))
+    const hiss = noise(quiet.length, 11)
+    await put('noisy.wav', [quiet.map((value, i) => value + hiss[i]! * peak)])
+    await headless('clean', at('noisy.wav'), '--out', at('cleaned.wav'), '--noise-from', '0.2', '--noise-to', '1.2')
+    const [noisy, cleaned] = await Promise.all(
+      ['noisy.wav', 'cleaned.wav'].map(async (name) => readWav(await readFile(at(name))).channels[0]!),
+    )
+    expect(cleaned!.length).toBe(noisy!.length)
+    const power = (samples: Float32Array, from: number, to: number) =>
+      10 * Math.log10(samples.slice(from, to).reduce((sum, value) => sum + value ** 2, 0) / (to - from) + 1e-12)
+    expect(power(noisy!, 24000, 60000) - power(cleaned!, 24000, 60000)).toBeGreaterThan(20)
+    expect(Math.abs(power(cleaned!, lead, quiet.length) - power(quiet, lead, quiet.length))).toBeLessThan(1)
+  })
+})
+
 test.each([
   [['loudness'], 2, /missing required argument/],
   [['shout'], 2, /unknown command/],
