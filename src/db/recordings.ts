@@ -1,4 +1,4 @@
-import { and, eq, lt, ne, or } from 'drizzle-orm'
+import { and, eq, inArray, lt, ne, or } from 'drizzle-orm'
 import { recordingDetailsSchema, type RecordingDetails, type RecordingKind } from '@/core/lesson/recording'
 import { UserError } from '@/core/userError'
 import { db } from './client'
@@ -36,8 +36,8 @@ export async function deleteRecording(id: string): Promise<void> {
   await db().delete(recordings).where(eq(recordings.id, id))
 }
 
-/** Recordings of a lesson that nobody is making any more and that are not in it yet. */
-export async function waitingRecordings(lessonId: string): Promise<RecordingRow[]> {
+/** Recordings of a lesson that nobody is making any more (of those `givenUp` a browser knows it) and that are not in it yet. */
+export async function waitingRecordings(lessonId: string, givenUp: string[]): Promise<RecordingRow[]> {
   const rows = await db()
     .select()
     .from(recordings)
@@ -45,7 +45,11 @@ export async function waitingRecordings(lessonId: string): Promise<RecordingRow[
       and(
         eq(recordings.lessonId, lessonId),
         ne(recordings.state, 'taken'),
-        or(eq(recordings.state, 'finished'), lt(recordings.heardAt, new Date(Date.now() - GIVEN_UP_AFTER))),
+        or(
+          eq(recordings.state, 'finished'),
+          lt(recordings.heardAt, new Date(Date.now() - GIVEN_UP_AFTER)),
+          inArray(recordings.id, givenUp),
+        ),
       ),
     )
     .orderBy(recordings.createdAt)

@@ -14,6 +14,15 @@ import { punchOf } from './punch'
 import { useBooth } from './useBooth'
 import styles from './booth.module.css'
 
+/** Keys work wherever the focus is, but for fields in which one types. */
+const KEYS = {
+  preventDefault: true,
+  enableOnFormTags: true,
+  ignoreEventWhen: ({ target }: KeyboardEvent) =>
+    target instanceof HTMLElement &&
+    target.matches('textarea, select, input:not([type=radio]):not([type=checkbox]), [role=slider], [role=combobox]'),
+}
+
 /** Where the voice is recorded: the script large, the picture beside it, and the takes of the step. */
 export function Booth() {
   const { store } = useDesk()
@@ -38,10 +47,10 @@ export function Booth() {
     if (next && !isRecording) store.getState().select([next.id], { step: next.id, phrase: 0 })
   }
   const index = span?.index ?? 0
-  useHotkeys('r', toggle, { preventDefault: true })
-  useHotkeys('space', () => isRecording && booth.mode !== 'step' && booth.next(), { preventDefault: true })
-  useHotkeys('down', () => choose(index + 1), { preventDefault: true })
-  useHotkeys('up', () => choose(index - 1), { preventDefault: true })
+  useHotkeys('r', toggle, KEYS)
+  useHotkeys('space', () => isRecording && booth.mode !== 'step' && booth.next(), KEYS)
+  useHotkeys('down', () => choose(index + 1), KEYS)
+  useHotkeys('up', () => choose(index - 1), KEYS)
 
   if (!span || !step)
     return <p className={styles.empty}>Bring in pictures on the sheet first; then record to them here.</p>

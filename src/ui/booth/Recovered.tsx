@@ -77,7 +77,9 @@ function sayLength({ kind, bytes, state }: WaitingRecording): string {
 
 /** What this browser still has is sent to the server first. */
 async function findWaiting(lesson: string): Promise<WaitingRecording[]> {
-  for (const kept of await keptRecordings(lesson)) await sendKept(kept)
-  const waiting = await call<WaitingRecording[]>(`/api/recordings?lesson=${lesson}`)
+  const kept = await keptRecordings(lesson)
+  for (const one of kept) await sendKept(one)
+  const known = kept.map(({ id }) => `&kept=${id}`).join('')
+  const waiting = await call<WaitingRecording[]>(`/api/recordings?lesson=${lesson}${known}`)
   return waiting.filter(({ kind, bytes, state }) => kind !== 'room' && (bytes > 0 || state === 'finished'))
 }

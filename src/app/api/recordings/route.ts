@@ -12,9 +12,10 @@ const openSchema = z.object({
   details: recordingDetailsSchema,
 })
 
-/** `?lesson=…`: what was recorded for it and is not in it yet. */
+/** `?lesson=…`: what was recorded for it and is not in it yet; `&kept=ID` names one that a browser has given up. */
 export const GET = route(async (request) => {
-  const rows = await waitingRecordings(new URL(request.url).searchParams.get('lesson') ?? '')
+  const query = new URL(request.url).searchParams
+  const rows = await waitingRecordings(query.get('lesson') ?? '', query.getAll('kept').slice(0, 100))
   const waiting = rows.map(async ({ id, kind, details, state, importId, createdAt }): Promise<WaitingRecording> => {
     const bytes = await recordedBytes(recordingFile(recordingsFolder(), id))
     return {

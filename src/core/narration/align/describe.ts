@@ -23,6 +23,8 @@ const COMPLETE = 0.75
  */
 const WORSE = { deviations: 5, least: 0.1, most: 0.3, shortUnder: 120 }
 const SURROUNDINGS = 12
+/** What is as near as this is the same words, whatever its surroundings: a take read by the reference's own engine. */
+const CERTAIN = 3
 /** Speech outside the script that is worth telling, in frames. */
 const LEAST_EXTRA = 30
 const SAME_EXTRA = 60
@@ -100,7 +102,7 @@ function fittest(visits: readonly Visit[], usual: (visit: Visit) => number): (vi
   const limit = clamp(WORSE.deviations * (deviations[deviations.length >> 1] ?? 0), WORSE.least, WORSE.most)
   return (visit) => {
     const allowance = Math.sqrt(Math.max(1, WORSE.shortUnder / (visit.to - visit.from)))
-    return visit.distance / usual(visit) - 1 <= limit * allowance
+    return visit.distance <= CERTAIN || visit.distance / usual(visit) - 1 <= limit * allowance
   }
 }
 
@@ -147,7 +149,7 @@ function withAllWords(own: readonly AlignedWord[], sentence: number, { wordAt }:
 }
 
 /** 1 where a stretch fits as its surroundings do or better, 0 where it fits as chance would. */
-const confidenceOf = (value: number, usual: number) => clamp(1 - (value / usual - 0.95) * 2.2, 0, 1)
+const confidenceOf = (value: number, usual: number) => clamp(1 - (value / Math.max(usual, CERTAIN) - 0.95) * 2.2, 0, 1)
 
 /** Visits that are not used, and speech that belongs to no visit. */
 function extrasOf(
