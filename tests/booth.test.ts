@@ -389,6 +389,12 @@ describe('takes', () => {
     expect((await savedLesson(page)).lesson.steps[7]!.passages).toEqual(before)
   })
 
+  /** The drawer has to have come to rest before anything in it can be clicked. */
+  async function openSettings(): Promise<void> {
+    await clickOn(page, 'Voice and clean-up…')
+    await new Promise((resolve) => setTimeout(resolve, 700))
+  }
+
   test('clean-up is heard in the lesson, can be compared, and reset', async () => {
     await goToStep(page, 9)
     // A take with a second of the room alone, its noise 20 dB under the words.
@@ -403,7 +409,7 @@ describe('takes', () => {
     await bringIn(noisy)
     await page.waitForSelector('[data-take="Take 2"]')
     const before = await voiceOf(page)
-    await clickOn(page, 'Voice and clean-up…')
+    await openSettings()
     await clickOn(page, 'Usual clean-up')
     await page.waitForFunction(() => document.querySelector('[data-testid="cleaning"]')?.textContent === 'cleaned', {
       timeout: 120_000,
@@ -425,7 +431,7 @@ describe('takes', () => {
   })
 
   test('long pauses are counted first, shortened at once, and come back at once', async () => {
-    await clickOn(page, 'Voice and clean-up…')
+    await openSettings()
     await clickOn(page, 'Pauses')
     const field = await page.waitForSelector('[aria-label="Longest pause"]')
     await field!.click({ count: 3 })

@@ -6,6 +6,9 @@ import { CleanUpTab } from './CleanUpTab'
 import { PausesTab } from './PausesTab'
 import { ReadingTab } from './ReadingTab'
 
+/** Undo must stay in reach while one tries things. */
+const BELOW_HEADER = { top: 52 }
+
 /** Everything that is set for the voice as a whole: clean-up, pauses, and the voice that reads. */
 export function VoiceSettings({
   step,
@@ -19,7 +22,7 @@ export function VoiceSettings({
   onClose: () => void
 }) {
   return (
-    <Drawer open={open} onClose={onClose} size={460} title="Voice and clean-up" mask={false}>
+    <Drawer open={open} onClose={onClose} size={460} title="Voice and clean-up" mask={false} rootStyle={BELOW_HEADER}>
       <Tabs
         items={[
           { key: 'clean', label: 'Clean-up', children: <CleanUpTab step={step} takes={takes} /> },
