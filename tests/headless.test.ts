@@ -280,11 +280,11 @@ describe('the voice', () => {
       extra: { kind: string; index?: number; start: number; end: number }[]
     }
     expect(found.sentences.map(({ status }) => status)).toEqual(['spoken', 'spoken', 'skipped', 'spoken'])
-    // Sentence starts are true whatever engine has spoken; the later of two tries counts.
+    // Sentence starts are true whatever engine has spoken; the later of two tries counts. The measure is 150 ms.
     const startOf = (place: number) => said.words.find(({ sentence }) => sentence === place)!.start
-    expect(Math.abs(found.sentences[0]!.start - startOf(0))).toBeLessThan(0.1)
-    expect(Math.abs(found.sentences[1]!.start - startOf(2))).toBeLessThan(0.1)
-    expect(Math.abs(found.sentences[3]!.start - startOf(3))).toBeLessThan(0.1)
+    expect(Math.abs(found.sentences[0]!.start - startOf(0))).toBeLessThan(0.15)
+    expect(Math.abs(found.sentences[1]!.start - startOf(2))).toBeLessThan(0.15)
+    expect(Math.abs(found.sentences[3]!.start - startOf(3))).toBeLessThan(0.15)
     expect(found.extra).toMatchObject([{ kind: 'retake', index: 1 }])
     expect(isRising(found.words)).toBe(true)
   })

@@ -54,7 +54,10 @@ const blended = (dry: Float32Array, wet: Float32Array, amount: number) =>
 
 /** A take is cleaned in stretches of this length, so that its length does not matter. */
 export const STRETCH = 30 * HOUSE_RATE
-/** Each stretch begins earlier, so that filters and suppressor have settled where it is used, */
+/**
+ * Each stretch begins earlier, so that filters and suppressor have settled where it is used (the first one with its own
+ * beginning, backwards),
+ */
 export const RUN_UP = 3 * HOUSE_RATE
 /** and is blended into the one before over this length. */
 export const BLEND = 0.05 * HOUSE_RATE
@@ -71,12 +74,19 @@ export async function cleanWhole(
 ): Promise<void> {
   let tail: Float32Array | null = null
   for (let from = 0; from < length; from += STRETCH) {
-    const runUp = Math.min(from, RUN_UP)
     const frames = Math.min(length - from, STRETCH + BLEND)
-    const cleaned = clean(await read(from - runUp, runUp + frames)).subarray(runUp)
+    const lead = from === 0 ? (await read(0, Math.min(length, RUN_UP))).reverse() : await read(from - RUN_UP, RUN_UP)
+    const cleaned = clean(joined(lead, await read(from, frames))).subarray(lead.length)
     if (tail) for (let i = 0; i < tail.length; i++) cleaned[i] = tail[i]! + ((cleaned[i]! - tail[i]!) * i) / tail.length
     const done = Math.min(STRETCH, frames)
     await write(cleaned.slice(0, done))
     tail = cleaned.slice(done)
   }
+}
+
+function joined(first: Float32Array, second: Float32Array): Float32Array {
+  const out = new Float32Array(first.length + second.length)
+  out.set(first)
+  out.set(second, first.length)
+  return out
 }
