@@ -431,6 +431,8 @@ describe('takes', () => {
   })
 
   test('long pauses are counted first, shortened at once, and come back at once', async () => {
+    await page.reload({ waitUntil: 'load' })
+    await goToStep(page, 9)
     await openSettings()
     await clickOn(page, 'Pauses')
     const field = await page.waitForSelector('[aria-label="Longest pause"]')
