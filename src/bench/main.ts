@@ -7,6 +7,7 @@ import { lessonOver, SONG, TAKE } from '@/core/testing/lessons'
 import { noise } from '@/core/testing/signals'
 import { HOUSE_RATE } from '@/core/units'
 import { measureAlignment } from './alignBench'
+import { measureCleanUp } from './cleanUpBench'
 import { measureLoudnessAgainstFfmpeg } from './loudnessBench'
 import { measureRenderAgainstNaive } from './videoBench'
 import { rideFigures } from './rideFigures'
@@ -24,6 +25,7 @@ const benches: Record<string, (work: string) => Promise<void>> = {
   plan: planning,
   ride: riding,
   align: measureAlignment,
+  clean: measureCleanUp,
 }
 
 const wanted = process.argv.slice(2)
