@@ -58,6 +58,8 @@ export const takeSchema = z.object({
   cleanUp: cleanUpSchema.nullable(),
   /** Removed takes can be brought back. */
   removed: z.boolean(),
+  /** Words whose times were set by hand: by their first character in `script`, in the file's time. */
+  retimed: z.array(z.object({ character: z.int().min(0), start: seconds, end: seconds })).max(20000),
 })
 
 export const stepSchema = z.object({

@@ -1,8 +1,10 @@
 import { create, apply, type Patches } from 'mutative'
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
+import { passageOf, stepIndex, stepOf } from './lookUp'
 import { changeTakes, type TakeEdit } from './takeEdits'
-import type { BedCue, LengthRule, Lesson, MixTargets, Passage, Picture, ShelfItem, Step } from './document'
+import { changeWords, type WordEdit } from './wordEdits'
+import type { BedCue, LengthRule, Lesson, MixTargets, Passage, Picture, ShelfItem, Step, Take } from './document'
 
 /**
  * Everything that can be done to a lesson. Each edit carries the user's word for it, and all it needs:
@@ -14,6 +16,8 @@ export type Edit =
   | { name: 'moveSteps'; steps: string[]; before: string | null }
   | { name: 'duplicateSteps'; copies: { of: string; id: string; passages: string[] }[] }
   | { name: 'deleteSteps'; steps: string[] }
+  /** Steps of this lesson or another one, with their takes and what they need of the shelf. */
+  | { name: 'pasteSteps'; before: string | null; steps: Step[]; takes: Take[]; shelf: ShelfItem[] }
   | { name: 'renameStep'; step: string; title: string }
   | { name: 'setPicture'; step: string; picture: Picture }
   | { name: 'setScript'; step: string; script: string }
@@ -33,6 +37,7 @@ export type Edit =
   | { name: 'describeMedia'; item: ShelfItem }
   | { name: 'takeOffShelf'; media: string }
   | TakeEdit
+  | WordEdit
   /** Everything as it was in an earlier version. */
   | { name: 'restore'; lesson: Lesson }
 
@@ -83,6 +88,10 @@ function change(lesson: Lesson, edit: Edit): void {
       return duplicateSteps(lesson, edit.copies)
     case 'deleteSteps':
       return deleteSteps(lesson, edit.steps)
+    case 'pasteSteps':
+      lesson.steps.splice(placeBefore(lesson, edit.before), 0, ...edit.steps)
+      lesson.takes.push(...edit.takes)
+      return putOnShelf(lesson, edit.shelf)
     case 'renameStep':
       stepOf(lesson, edit.step).title = edit.title
       return
@@ -133,10 +142,7 @@ function change(lesson: Lesson, edit: Edit): void {
       lesson.targets[edit.target] = edit.value
       return
     case 'putOnShelf':
-      for (const item of edit.items) {
-        if (!lesson.shelf.some(({ media }) => media === item.media)) lesson.shelf.push(item)
-      }
-      return
+      return putOnShelf(lesson, edit.items)
     case 'describeMedia':
       lesson.shelf[shelfIndex(lesson, edit.item.media)] = edit.item
       return
@@ -145,6 +151,12 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'restore':
       Object.assign(lesson, edit.lesson)
       return
+    case 'cutWords':
+    case 'pasteWords':
+    case 'retimeWord':
+    case 'showHidden':
+    case 'acceptScript':
+      return changeWords(lesson, edit)
     default:
       changeTakes(lesson, edit)
   }
@@ -260,6 +272,10 @@ const joinText = (first: string, second: string) => [first.trim(), second.trim()
 
 const samePicture = (a: Picture, b: Picture) => JSON.stringify(a) === JSON.stringify(b)
 
+function putOnShelf(lesson: Lesson, items: readonly ShelfItem[]): void {
+  for (const item of items) if (!lesson.shelf.some(({ media }) => media === item.media)) lesson.shelf.push(item)
+}
+
 function takeOffShelf(lesson: Lesson, media: string): void {
   const inUse =
     lesson.bedCues.some((cue) => cue.media === media) ||
@@ -277,23 +293,7 @@ function clearBed(lesson: Lesson, step: string): void {
   if (index >= 0) lesson.bedCues.splice(index, 1)
 }
 
-const stepOf = (lesson: Lesson, id: string): Step => lesson.steps[stepIndex(lesson, id)]!
-
-function stepIndex(lesson: Lesson, id: string): number {
-  const index = lesson.steps.findIndex((step) => step.id === id)
-  if (index < 0) throw new UserError('This step is no longer in the lesson.')
-  return index
-}
-
 const placeBefore = (lesson: Lesson, id: string | null) => (id === null ? lesson.steps.length : stepIndex(lesson, id))
-
-function passageOf(lesson: Lesson, id: string): { step: Step; index: number } {
-  for (const step of lesson.steps) {
-    const index = step.passages.findIndex((passage) => passage.id === id)
-    if (index >= 0) return { step, index }
-  }
-  throw new UserError('This passage is no longer in the lesson.')
-}
 
 function bedOf(lesson: Lesson, id: string): BedCue {
   const cue = lesson.bedCues.find((one) => one.id === id)

@@ -2,7 +2,8 @@ import type { CleanUp } from '@/core/narration/cleanUp/settings'
 import type { ReadingSettings } from '@/core/narration/speechVoice'
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
-import type { Lesson, MediaHash, Passage, Step, Take } from './document'
+import type { Lesson, MediaHash, Passage, Take } from './document'
+import { passageOf, stepOf, takeOf } from './lookUp'
 import { isInUse } from './takes'
 
 /** What can be done to takes and to what is heard of them. */
@@ -95,7 +96,7 @@ function setCleanUp(lesson: Lesson, media: MediaHash | null, cleanUp: CleanUp | 
 }
 
 /** Cuts are made from the end of the lesson's takes to the beginning, so that ids of earlier parts stay. */
-function cutOut(lesson: Lesson, { passage: id, from, to, newPassage }: Cut): void {
+export function cutOut(lesson: Lesson, { passage: id, from, to, newPassage }: Cut): void {
   const { step, index, passage } = passageOf(lesson, id)
   const rest: Passage[] = []
   if (from - passage.from >= SHORTEST) rest.push({ ...passage, to: from })
@@ -151,24 +152,4 @@ function carried(time: Seconds, places: readonly [Seconds, Seconds][]): Seconds 
   if (next < 0) return time + places.at(-1)![1] - places.at(-1)![0]
   const [a, b] = [places[next - 1]!, places[next]!]
   return a[1] + ((time - a[0]) / (b[0] - a[0])) * (b[1] - a[1])
-}
-
-function stepOf(lesson: Lesson, id: string): Step {
-  const step = lesson.steps.find((one) => one.id === id)
-  if (!step) throw new UserError('This step is no longer in the lesson.')
-  return step
-}
-
-function takeOf(lesson: Lesson, id: string): Take {
-  const take = lesson.takes.find((one) => one.id === id)
-  if (!take) throw new UserError('This take is no longer in the lesson.')
-  return take
-}
-
-function passageOf(lesson: Lesson, id: string): { step: Step; index: number; passage: Passage } {
-  for (const step of lesson.steps) {
-    const index = step.passages.findIndex((passage) => passage.id === id)
-    if (index >= 0) return { step, index, passage: step.passages[index]! }
-  }
-  throw new UserError('This passage is no longer in the lesson.')
 }

@@ -1,3 +1,5 @@
+import { matchWords } from '@/core/narration/matchWords'
+import { shownText } from '@/core/narration/script'
 import { isActive, type CleanUp } from '@/core/narration/cleanUp/settings'
 import type { Lesson, MediaHash, Step, Take } from './document'
 
@@ -25,7 +27,20 @@ export function newTake(
   kind: Take['kind'],
 ): Take {
   const { id: stepId, script, title } = step
-  return { id, media, step: stepId, from, to, name: title, kind, script, room: null, cleanUp: null, removed: false }
+  return {
+    id,
+    media,
+    step: stepId,
+    from,
+    to,
+    name: title,
+    kind,
+    script,
+    room: null,
+    cleanUp: null,
+    removed: false,
+    retimed: [],
+  }
 }
 
 /** The takes of a step that can be chosen, oldest first. */
@@ -45,14 +60,27 @@ export function isStandIn(lesson: Lesson, step: Step): boolean {
 /** A step that has a script and nobody to say it. */
 export const isSilent = (step: Step): boolean => step.script.trim() !== '' && step.passages.length === 0
 
-/** Whether what is heard in a step was said when its script was another. */
+/**
+ * Whether what is heard in a step was said when its script was another. A take that is heard whole must have been said to
+ * the script as it is; of a take that is shared or cut, the script must be a part.
+ */
 export function isOutdated(lesson: Lesson, step: Step): boolean {
-  return lesson.takes.some(
-    (take) => take.step === step.id && isInUse(step, take) && !sameWords(take.script, step.script),
-  )
+  const firstHeard = (take: Take) =>
+    step.passages.findIndex((passage) => isInUse({ ...step, passages: [passage] }, take))
+  const used = lesson.takes
+    .filter((take) => !take.removed && take.script.trim() && isInUse(step, take))
+    .sort((a, b) => firstHeard(a) - firstHeard(b))
+  if (used.length === 0) return false
+  const written = wordsOf(step.script)
+  const [only] = used
+  if (used.length === 1 && isHeardWhole(step, only!)) return wordsOf(only!.script).join(' ') !== written.join(' ')
+  return matchWords(written, used.map(({ script }) => wordsOf(script)).flat()).some((partner) => partner < 0)
 }
 
-const sameWords = (a: string, b: string) => a.replace(/\s+/g, ' ').trim() === b.replace(/\s+/g, ' ').trim()
+const wordsOf = (script: string) => shownText(script).split(' ').filter(Boolean)
+
+const isHeardWhole = (step: Step, take: Take): boolean =>
+  step.passages.every(({ media, from, to }) => media === take.media && from <= take.from && to >= take.to)
 
 /** What is done to a file before it is mixed as a voice, and the room it was recorded in; null where nothing is. */
 export function cleaningOf(lesson: Lesson, media: MediaHash): { cleanUp: CleanUp; room: MediaHash | null } | null {

@@ -45,6 +45,7 @@ function takesOf({ id, title, script, passages }: Format1['steps'][number]) {
       room: null,
       cleanUp: null,
       removed: false,
+      retimed: [],
     }
   })
 }

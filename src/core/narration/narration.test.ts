@@ -80,8 +80,7 @@ test('phrases stand in lesson time, with the place in the take where a break bef
   expect(phrases[1]!.start).toBeCloseTo(10 + 3.3 - 0.25, 9)
   expect(phrases[1]!.end).toBeCloseTo(10 + 7.4 - 0.25, 9)
   expect(phrases[1]!.breakAt).toBeCloseTo(3.3 - 0.25, 9)
-  const words = wordsOf(phrases[1]!, 'One. Two three.')
-  expect(words.map(({ text }) => text)).toEqual(['Two', 'three.'])
+  const words = wordsOf(phrases[1]!, ['Two', 'three.'])
   expect(words.at(-1)!.end).toBeCloseTo(phrases[1]!.end, 9)
 })
 

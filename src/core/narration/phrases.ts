@@ -3,7 +3,6 @@ import type { SpeechSegment } from '@/core/measure/speech'
 import { joinSegments } from '@/core/measure/speech'
 import type { Seconds } from '@/core/units'
 import { breakPlaces } from './breaks'
-import { shownText } from './script'
 
 /** What is said between two pauses of a step. */
 export interface Phrase {
@@ -110,12 +109,11 @@ function cutPlaces(script: string): { at: number; worth: number }[] {
 }
 
 /** Spreads the words of a phrase over its time by their letters. */
-export function wordsOf(phrase: Phrase, script: string): PlacedWord[] {
-  const words = shownText(script.slice(phrase.scriptFrom, phrase.scriptTo)).split(' ').filter(Boolean)
+export function wordsOf({ start, end }: Pick<Phrase, 'start' | 'end'>, words: readonly string[]): PlacedWord[] {
   const total = words.reduce((sum, word) => sum + word.length + 1, 0)
-  let at = phrase.start
+  let at = start
   return words.map((text) => {
-    const length = ((phrase.end - phrase.start) * (text.length + 1)) / total
+    const length = ((end - start) * (text.length + 1)) / total
     const word = { text, start: at, end: at + length }
     at += length
     return word

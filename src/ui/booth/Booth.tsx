@@ -44,7 +44,7 @@ export function Booth() {
   }
   const choose = (index: number) => {
     const next = lesson.steps[index]
-    if (next && !isRecording) store.getState().select([next.id], { step: next.id, phrase: 0 })
+    if (next && !isRecording) store.getState().select([next.id], { step: next.id, word: 0 })
   }
   const index = span?.index ?? 0
   useHotkeys('r', toggle, KEYS)

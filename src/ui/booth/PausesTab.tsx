@@ -1,13 +1,13 @@
 'use client'
 
-import { Button, InputNumber, Segmented } from 'antd'
+import { Button, InputNumber, Segmented, Select } from 'antd'
 import { nanoid } from 'nanoid'
 import { useMemo, useState } from 'react'
 import type { Step } from '@/core/lesson/document'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import { cutTime, pauseCuts } from '@/core/narration/pauses'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
-import { phrasesOfStep } from '../sheet/caret'
+import { pauseBefore, wordsOfStep } from '../sheet/caret'
 import styles from './booth.module.css'
 
 /** Dead air: found and shown before anything is cut. And silence put in where viewers need time. */
@@ -65,40 +65,33 @@ export function PausesTab({ step }: { step: Step }) {
 /** Silence of a typed length at the caret: time to think, or room for a second voice. */
 function InsertPause({ step }: { step: Step }) {
   const { store } = useDesk()
-  const caret = useLessonState((state) => state.caret)
   const [length, setLength] = useState(2)
   const state = useLessonState((all) => all)
-  const phrases = useMemo(() => phrasesOfStep(state, step.id), [state, step.id])
+  const words = useMemo(() => wordsOfStep(state, step.id), [state, step.id])
   const [chosen, setChosen] = useState<number | null>(null)
-  const at = Math.min(chosen ?? (caret?.step === step.id ? caret.phrase : 0), Math.max(0, phrases.length - 1))
-  const phrase = phrases[at]
-  const put = () =>
-    phrase &&
-    store.getState().edit({
-      name: 'insertPause',
-      passage: phrase.passage,
-      at: phrase.breakAt,
-      length,
-      newPassage: nanoid(10),
-    })
+  const inCaret = state.caret?.step === step.id ? state.caret.word : 0
+  const index = Math.min(chosen ?? inCaret, Math.max(0, words.length - 1))
+  const put = () => {
+    const edit = pauseBefore(state, step.id, index, length)
+    if (edit) store.getState().edit(edit)
+  }
   return (
     <>
       <h3>Put in a pause</h3>
       <p>
-        <Time label="Length of the pause" value={length} onChange={setLength} /> before phrase{' '}
-        <InputNumber
+        <Time label="Length of the pause" value={length} onChange={setLength} /> before{' '}
+        <Select
           size="small"
-          aria-label="Before phrase"
-          min={1}
-          max={Math.max(1, phrases.length)}
-          value={at + 1}
-          onChange={(value) => setChosen((value ?? 1) - 1)}
+          aria-label="Before which word"
+          style={{ width: 190 }}
+          showSearch={{ optionFilterProp: 'label' }}
+          value={words.length > 0 ? index : null}
+          options={words.map(({ text }, i) => ({ value: i, label: text ? `${i + 1}. ${text}` : `phrase ${i + 1}` }))}
+          onChange={setChosen}
         />{' '}
-        of this step
-        {phrase && step.script && <i> “{step.script.slice(phrase.scriptFrom, phrase.scriptFrom + 40).trim()}…”</i>}. The
-        room’s own tone fills it.
+        of this step. The room’s own tone fills it.
       </p>
-      <Button disabled={!phrase} onClick={put}>
+      <Button disabled={words.length === 0} onClick={put}>
         Put it in
       </Button>
     </>

@@ -21,6 +21,19 @@ export function audition(store: LessonStore, player: Player, part: Audition): vo
   if (!wasPlaying) setTimeout(() => void player.play(0), 60)
 }
 
+/** Plays a part once, and goes back to the lesson when it is over or stopped. */
+export function listenOnce(store: LessonStore, player: Player, part: Audition): void {
+  audition(store, player, part)
+  let wasPlaying = false
+  const stop = player.subscribe(() => {
+    if (player.isPlaying()) wasPlaying = true
+    else if (wasPlaying) {
+      stop()
+      endAudition(store, player)
+    }
+  })
+}
+
 /** Back to the lesson. */
 export function endAudition(store: LessonStore, player: Player): void {
   if (store.getState().audition === null) return

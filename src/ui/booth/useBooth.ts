@@ -157,7 +157,7 @@ export function useBooth(): Booth {
     const following = history.lesson.steps[at + 1]
     if (!following || !recording.current) return
     recording.current.mark(following.id)
-    select([following.id], { step: following.id, phrase: 0 })
+    select([following.id], { step: following.id, word: 0 })
   }
 
   async function stop(): Promise<void> {

@@ -19,7 +19,7 @@ export function Findings() {
   const findings = useLessonState(({ mix }) => mix?.findings)
   const router = useRouter()
   const goThere = ({ stepId, at }: Finding) => {
-    if (stepId) store.getState().select([stepId], { step: stepId, phrase: 0 })
+    if (stepId) store.getState().select([stepId], { step: stepId, word: 0 })
     if (at !== undefined) player.seek(at)
     router.push(`/lessons/${id}`)
   }

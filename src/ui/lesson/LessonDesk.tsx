@@ -10,6 +10,7 @@ import { DeskContext } from './context'
 import { ConflictNotice } from './ConflictNotice'
 import { LessonHeader } from './LessonHeader'
 import { createLessonStore } from './lessonStore'
+import { useAlignments } from './useAlignments'
 import { useCleaning } from './useCleaning'
 import { useAnalyses, useMix } from './useMix'
 import styles from './desk.module.css'
@@ -34,6 +35,7 @@ export function LessonDesk({ id, course, lesson, revision, media, children }: Le
   useMix(store, player)
   useAnalyses(store)
   useCleaning(store)
+  useAlignments(store)
   const tell = useCallback((sentence: string) => void message.info(sentence, 6), [message])
   const desk = useMemo(
     () => (player ? { id, course, store, player, save, tell } : null),

@@ -1,6 +1,6 @@
 import { emptyLesson, newStep } from '@/core/lesson/document'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
-import { breakAtCaret, caretTime, moveByPhrase, moveByStep, phrasesOfStep } from '../sheet/caret'
+import { breakAtCaret, caretTime, moveByStep, moveCaret, wordsOfStep } from '../sheet/caret'
 import { createLessonStore, timelineOf } from './lessonStore'
 
 /** What a page does to its lesson, without a page. */
@@ -24,7 +24,7 @@ function open() {
 }
 
 test('the first step is chosen when a lesson is opened, none in an empty one', () => {
-  expect(open().state()).toMatchObject({ selected: ['s0'], caret: { step: 's0', phrase: 0 } })
+  expect(open().state()).toMatchObject({ selected: ['s0'], caret: { step: 's0', word: 0 } })
   expect(createLessonStore(emptyLesson('x'), [], () => undefined).getState()).toMatchObject({
     selected: [],
     caret: null,
@@ -66,36 +66,36 @@ test('a slider that is dragged is one step of undo, two drags are two', () => {
 
 test('the caret goes phrase by phrase, across steps, and stops at both ends', () => {
   const { store, state } = open()
-  expect([phrasesOfStep(state(), 's0').length, phrasesOfStep(state(), 's1').length]).toEqual([2, 1])
+  expect([wordsOfStep(state(), 's0').length, wordsOfStep(state(), 's1').length]).toEqual([2, 1])
   const places: unknown[] = []
-  for (let caret = state().caret; caret; caret = moveByPhrase(state(), 1)) {
+  for (let caret = state().caret; caret; caret = moveCaret(state(), 1)) {
     store.setState({ caret })
-    places.push([caret.step, caret.phrase])
+    places.push([caret.step, caret.word])
   }
   expect(places).toEqual([
     ['s0', 0],
     ['s0', 1],
     ['s1', 0],
   ])
-  store.setState({ caret: { step: 's1', phrase: 0 } })
-  expect(moveByPhrase(state(), -1)).toEqual({ step: 's0', phrase: 1 })
-  expect(moveByStep(state(), -1)).toEqual({ step: 's0', phrase: 0 })
+  store.setState({ caret: { step: 's1', word: 0 } })
+  expect(moveCaret(state(), -1)).toEqual({ step: 's0', word: 1 })
+  expect(moveByStep(state(), -1)).toEqual({ step: 's0', word: 0 })
   expect(moveByStep(state(), 1)).toBeNull()
 })
 
 test('breaking at the caret puts the next phrase on the next picture, and time stands there', () => {
   const { store, state } = open()
   expect(breakAtCaret(state())).toMatch('begins here already')
-  store.setState({ caret: { step: 's0', phrase: 1 } })
-  expect(caretTime(state(), { step: 's0', phrase: 1 })).toBeCloseTo(3.1, 1)
+  store.setState({ caret: { step: 's0', word: 1 } })
+  expect(caretTime(state(), { step: 's0', word: 1 })).toBeCloseTo(3.1, 1)
   const edit = breakAtCaret(state())
   expect(edit).toMatchObject({ name: 'breakStep', step: 's0', passage: 'p0' })
   if (typeof edit === 'string') throw new Error(edit)
   expect(state().edit(edit)).toBe(true)
   const { steps } = timelineOf(state().history.lesson)
   expect(steps[0]!.step.passages[0]!.to).toBeCloseTo(2.85, 1)
-  expect(phrasesOfStep(state(), 's0')).toHaveLength(1)
-  expect(phrasesOfStep(state(), 's1')).toHaveLength(2)
+  expect(wordsOfStep(state(), 's0')).toHaveLength(1)
+  expect(wordsOfStep(state(), 's1')).toHaveLength(2)
 })
 
 test('the timeline of one state of a lesson is computed once', () => {

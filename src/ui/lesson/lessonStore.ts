@@ -7,12 +7,15 @@ import type { MediaInfo } from '@/core/lesson/media'
 import type { Analysis } from '@/core/measure/analysis'
 import { UserError } from '@/core/userError'
 import type { MixPicture } from '@/workers/protocol'
+import type { Alignments } from './useAlignments'
 import type { Cleaning } from './useCleaning'
 
-/** A place between two phrases of a step: before phrase number `phrase`. */
+/** A place between two words of a step: before word number `word` (or phrase, where nothing is written). */
 export interface Caret {
   step: string
-  phrase: number
+  word: number
+  /** The other end of a selection of words. */
+  anchor?: number
 }
 
 /** All that a page knows of one lesson. What can be derived is derived where it is needed. */
@@ -25,6 +28,10 @@ export interface LessonState {
   mix: MixPicture | null
   selected: readonly string[]
   caret: Caret | null
+  /** Words found in takes, see useAlignments.ts. */
+  alignments: Alignments
+  /** How many takes are still to be looked through for their words. */
+  aligning: number
   /** Cleaned voices by take and setting, see useCleaning.ts. */
   cleanings: ReadonlyMap<string, Cleaning>
   /** Played in place of the lesson while one listens to a take. */
@@ -56,7 +63,9 @@ export function createLessonStore(
     analyses: new Map(),
     mix: null,
     selected: first ? [first] : [],
-    caret: first ? { step: first, phrase: 0 } : null,
+    caret: first ? { step: first, word: 0 } : null,
+    alignments: new Map(),
+    aligning: 0,
     cleanings: new Map(),
     audition: null,
     hearsRaw: false,

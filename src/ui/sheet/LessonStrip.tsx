@@ -36,7 +36,7 @@ export function LessonStrip() {
             aria-current={step.id === now || undefined}
             tabIndex={-1}
             onClick={() => {
-              store.getState().select([step.id], { step: step.id, phrase: 0 })
+              store.getState().select([step.id], { step: step.id, word: 0 })
               player.seek(start)
             }}
           >

@@ -19,6 +19,7 @@ export function Playhead({ rows, geometry, scroller }: PlayheadProps) {
   const mark = useRef<HTMLDivElement>(null)
   useEffect(() => {
     let frame = 0
+    let now: HTMLElement | null = null
     const move = () => {
       const place = placeOf(player.position(), rows, timeline, geometry)
       if (mark.current) {
@@ -26,10 +27,14 @@ export function Playhead({ rows, geometry, scroller }: PlayheadProps) {
         if (place) mark.current.style.transform = `translate(${place.x}px, ${place.y}px)`
       }
       if (place && player.isPlaying() && scroller.current) follow(scroller.current, place.y, geometry.lineHeight)
+      now = markWord(now, scroller.current, player.isPlaying() ? player.position() : null)
       frame = requestAnimationFrame(move)
     }
     move()
-    return () => cancelAnimationFrame(frame)
+    return () => {
+      cancelAnimationFrame(frame)
+      markWord(now, null, null)
+    }
   }, [player, rows, timeline, geometry, scroller])
   return (
     <div
@@ -39,6 +44,18 @@ export function Playhead({ rows, geometry, scroller }: PlayheadProps) {
       data-testid="playhead"
     />
   )
+}
+
+/** Marks the word that is heard now, and no other; returns it. */
+function markWord(before: HTMLElement | null, root: HTMLElement | null, time: number | null): HTMLElement | null {
+  const isSaidNow = ({ dataset }: HTMLElement) =>
+    time !== null && Number(dataset.from) <= time && time < Number(dataset.to)
+  if (before?.isConnected && isSaidNow(before)) return before
+  before?.removeAttribute('data-now')
+  if (time === null || !root) return null
+  const now = [...root.querySelectorAll<HTMLElement>('[data-word]')].find(isSaidNow) ?? null
+  now?.setAttribute('data-now', '')
+  return now
 }
 
 function follow(element: HTMLDivElement, y: number, lineHeight: number): void {

@@ -1,17 +1,20 @@
 'use client'
 
 import { useDraggable, useDroppable } from '@dnd-kit/core'
-import { memo, useEffect, useMemo, useRef } from 'react'
+import { memo, useMemo } from 'react'
 import type { PassageSpan, StepSpan } from '@/core/lesson/layout'
 import type { Analysis } from '@/core/measure/analysis'
+import type { StepWord } from '@/core/narration/stepWords'
+import type { Seconds } from '@/core/units'
 import type { MixPicture } from '@/workers/protocol'
 import { clock } from '../format'
+import type { Caret } from '../lesson/lessonStore'
 import { PictureThumb } from '../parts/PictureThumb'
-import { drawLine } from './drawLine'
 import { LengthButton } from './LengthButton'
-import { wordRuns, type WordRun } from './rowWords'
-import { usePhrases } from './usePhrases'
-import { BED_HEIGHT, linesOf, ROW_TOP, WORDS_HEIGHT, type SheetGeometry } from './view'
+import { Line } from './Line'
+import { wordRuns } from './rowWords'
+import { useStepWords } from './useStepWords'
+import { linesOf, ROW_TOP, type SheetGeometry } from './view'
 import styles from './row.module.css'
 
 export interface RowProps {
@@ -26,26 +29,23 @@ export interface RowProps {
   voice: string | null
   geometry: SheetGeometry
   selected: boolean
-  /** Number of the phrase the caret stands before; null where it stands elsewhere. */
-  caret: number | null
+  /** Null where the caret stands in another step. */
+  caret: Caret | null
   onSelect(step: string, how: { add: boolean; range: boolean }): void
-  onCaret(step: string, phrase: number): void
+  onCaret(step: string, word: number, extend: boolean): void
 }
 
 /** One step: what is said over one picture, as wrapped lines of a score. */
 export const Row = memo(function Row(props: RowProps) {
-  const { span, passages, analyses, geometry, selected, caret } = props
+  const { span, passages, geometry, selected, caret } = props
   const { step, index, start, end } = span
-  const phrases = usePhrases(passages, step, analyses)
+  const words = useStepWords(passages, step)
   const lines = linesOf(end - start, geometry)
-  const runs = useMemo(
-    () => wordRuns(phrases, step.script, start, geometry, lines),
-    [phrases, step.script, start, geometry, lines],
-  )
+  const runs = useMemo(() => wordRuns(words, start, geometry, lines), [words, start, geometry, lines])
   const { setNodeRef: dragRef, listeners } = useDraggable({ id: step.id, data: { index } })
   const { setNodeRef: dropRef, isOver, active } = useDroppable({ id: step.id })
   const comesFromAbove = ((active?.data.current as { index: number } | undefined)?.index ?? index) < index
-  const caretAt = caret === null ? null : caret === 0 ? start : phrases[caret] ? phrases[caret].start - 0.08 : start
+  const caretAt = caret && placeOfCaret(words, caret.word, start)
   return (
     <div
       ref={dropRef}
@@ -72,7 +72,7 @@ export const Row = memo(function Row(props: RowProps) {
       </div>
       <div className={styles.score} style={{ paddingTop: ROW_TOP }}>
         {runs.map((lineRuns, line) => (
-          <Line key={line} {...props} line={line} lines={lines} runs={lineRuns} caretAt={caretAt} />
+          <Line key={line} {...props} line={line} lines={lines} words={words} runs={lineRuns} caretAt={caretAt} />
         ))}
       </div>
       <div className={styles.length}>
@@ -82,76 +82,11 @@ export const Row = memo(function Row(props: RowProps) {
   )
 })
 
-interface LineProps extends RowProps {
-  line: number
-  lines: number
-  runs: WordRun[]
-  caretAt: number | null
+/** The caret stands a little before its word. */
+function placeOfCaret(words: readonly StepWord[], index: number, start: Seconds): Seconds {
+  if (index === 0) return start
+  const [word, last] = [words[index], words.at(-1)]
+  return word ? Math.max(start, word.start - CARET_GAP) : (last?.end ?? start)
 }
 
-function Line({
-  span,
-  passages,
-  analyses,
-  mix,
-  hasBed,
-  bedStarts,
-  geometry,
-  line,
-  lines,
-  runs,
-  caretAt,
-  onCaret,
-}: LineProps) {
-  const canvas = useRef<HTMLCanvasElement>(null)
-  const from = span.start + line * geometry.lineSeconds
-  const to = Math.min(span.end, from + geometry.lineSeconds)
-  const isLast = line === lines - 1
-  useEffect(() => {
-    const content = { span, passages, mix, hasBed, analysisOf: (media: string) => analyses.get(media) }
-    drawLine(canvas.current!, from, to, content, geometry)
-  }, [span, passages, analyses, mix, hasBed, from, to, geometry])
-  const x = (time: number) => (time - from) * geometry.pixelsPerSecond
-  const caretHere = caretAt !== null && caretAt >= from - 1e-6 && (caretAt < to || isLast)
-  return (
-    <div className={styles.line} style={{ height: geometry.lineHeight }} data-line={line}>
-      <div className={styles.words} style={{ height: WORDS_HEIGHT }}>
-        {runs.map((run) => (
-          <button
-            key={run.phrase}
-            tabIndex={-1}
-            className={run.text ? styles.phrase : styles.unnamed}
-            style={run.text ? { left: run.left, maxWidth: run.room } : { left: run.left, width: run.room }}
-            title={run.text || 'A phrase without a script'}
-            onClick={() => onCaret(span.step.id, run.phrase)}
-          >
-            {run.text}
-          </button>
-        ))}
-      </div>
-      <canvas ref={canvas} className={styles.canvas} aria-hidden="true" />
-      {line === 0 && bedStarts && (
-        <span className={styles.cue} style={{ bottom: BED_HEIGHT - 4 }}>
-          ♪ {bedStarts} starts
-        </span>
-      )}
-      {isLast && span.overrun > 0.05 && (
-        <span
-          className={styles.overrun}
-          style={{ left: Math.max(0, x(to) - 190), top: WORDS_HEIGHT + geometry.waveHeight - 6 }}
-        >
-          Words run {span.overrun.toFixed(1)} s past the picture
-        </span>
-      )}
-      {isLast && (
-        <span
-          className={styles.end}
-          style={{ left: x(to), top: WORDS_HEIGHT - 8, height: geometry.waveHeight + BED_HEIGHT }}
-        />
-      )}
-      {caretHere && (
-        <span className={styles.caret} style={{ left: x(caretAt), height: WORDS_HEIGHT + geometry.waveHeight }} />
-      )}
-    </div>
-  )
-}
+const CARET_GAP: Seconds = 0.03

@@ -1,10 +1,10 @@
 'use client'
 
-import { MinusOutlined, PlusOutlined, QuestionCircleOutlined } from '@ant-design/icons'
+import { MinusOutlined, PlusOutlined, QuestionCircleOutlined, SearchOutlined } from '@ant-design/icons'
 import { DndContext, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { Button, Segmented, Tooltip } from 'antd'
-import { useCallback, useEffect, useMemo, useRef } from 'react'
+import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react'
 import type { Lesson, Step } from '@/core/lesson/document'
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
@@ -28,7 +28,14 @@ import styles from './sheet.module.css'
 
 const OVERSCAN = 3
 
-export function Score({ onHelp }: { onHelp: () => void }) {
+interface ScoreProps {
+  onHelp: () => void
+  onFind: () => void
+  /** The search, while it is open. */
+  find: ReactNode
+}
+
+export function Score({ onHelp, onFind, find }: ScoreProps) {
   const { store, player } = useDesk()
   const lesson = useLesson()
   const timeline = useTimeline()
@@ -76,16 +83,20 @@ export function Score({ onHelp }: { onHelp: () => void }) {
           step,
           how,
         ),
-        { step, phrase: 0 },
+        { step, word: 0 },
       )
-      player.seek(caretTime(store.getState(), { step, phrase: 0 }))
+      player.seek(caretTime(store.getState(), { step, word: 0 }))
     },
     [store, player],
   )
   const onCaret = useCallback(
-    (step: string, phrase: number) => {
-      store.getState().select([step], { step, phrase })
-      player.seek(caretTime(store.getState(), { step, phrase }))
+    (step: string, word: number, extend: boolean) => {
+      const { caret: before, select } = store.getState()
+      const anchor = extend && before?.step === step ? (before.anchor ?? before.word) : undefined
+      // A selection ends after the word that was clicked on.
+      const caret = anchor === undefined ? { step, word } : { step, word: word < anchor ? word : word + 1, anchor }
+      select([step], caret)
+      player.seek(caretTime(store.getState(), { step, word }))
     },
     [store, player],
   )
@@ -140,7 +151,7 @@ export function Score({ onHelp }: { onHelp: () => void }) {
                     voice={voiceMark(lesson, span.step)}
                     geometry={geometry}
                     selected={selected.includes(span.step.id)}
-                    caret={caret?.step === span.step.id ? caret.phrase : null}
+                    caret={caret?.step === span.step.id ? caret : null}
                     onSelect={onSelect}
                     onCaret={onCaret}
                   />
@@ -151,7 +162,8 @@ export function Score({ onHelp }: { onHelp: () => void }) {
           </div>
         </DndContext>
       </div>
-      <Tools onHelp={onHelp} />
+      {find}
+      <Tools onHelp={onHelp} onFind={onFind} />
     </section>
   )
 }
@@ -192,11 +204,20 @@ function Ruler({ geometry }: { geometry: SheetGeometry }) {
   )
 }
 
-function Tools({ onHelp }: { onHelp: () => void }) {
+function Tools({ onHelp, onFind }: Pick<ScoreProps, 'onHelp' | 'onFind'>) {
+  const aligning = useLessonState((state) => state.aligning)
   const { pixelsPerSecond, waveHeight, setScale, setWaveHeight } = useSheetView()
   return (
     <div className={styles.tools}>
       <BringIn />
+      <Button size="small" icon={<SearchOutlined />} onClick={onFind}>
+        Find
+      </Button>
+      {aligning > 0 && (
+        <span role="status">
+          Finding the words in {aligning} {aligning === 1 ? 'take' : 'takes'}…
+        </span>
+      )}
       <span className={styles.gap} />
       Scale
       <Button

@@ -3,6 +3,7 @@
 import { useState } from 'react'
 import { Easel } from '../easel/Easel'
 import { DropCurtain } from './DropCurtain'
+import { FindBar } from './FindBar'
 import { KeyHelp } from './KeyHelp'
 import { LessonStrip } from './LessonStrip'
 import { Panel } from './Panel'
@@ -13,11 +14,19 @@ import styles from './sheet.module.css'
 /** The view in which most work is done: the steps as rows of a score, and beside them what the viewer sees. */
 export function Sheet() {
   const [help, setHelp] = useState(false)
-  useSheetKeys(() => setHelp(true))
+  const [find, setFind] = useState(false)
+  useSheetKeys(
+    () => setHelp(true),
+    () => setFind(true),
+  )
   return (
     <div className={styles.sheet}>
       <LessonStrip />
-      <Score onHelp={() => setHelp(true)} />
+      <Score
+        onHelp={() => setHelp(true)}
+        onFind={() => setFind(true)}
+        find={find && <FindBar onClose={() => setFind(false)} />}
+      />
       <aside className={styles.side} aria-label="What the viewer sees, and settings">
         <Easel />
         <Panel />

@@ -21,7 +21,7 @@ export function StepPanel() {
     const step = newStep(nanoid(10), 'New card', { kind: 'card', lines: ['New card'] })
     const at = history.lesson.steps.findIndex(({ id }) => id === caret?.step)
     if (edit({ name: 'addSteps', before: history.lesson.steps[at + 1]?.id ?? null, steps: [step] })) {
-      select([step.id], { step: step.id, phrase: 0 })
+      select([step.id], { step: step.id, word: 0 })
     }
   }
   return (

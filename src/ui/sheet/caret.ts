@@ -1,56 +1,176 @@
 import { nanoid } from 'nanoid'
+import type { Passage, Step } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
+import type { Analysis } from '@/core/measure/analysis'
+import { cutBefore } from '@/core/narration/cutPlaces'
 import { phrasesOf, type Phrase } from '@/core/narration/phrases'
+import { stepWords, type StepWord } from '@/core/narration/stepWords'
+import {
+  clipOfRange,
+  cutsOfRange,
+  scriptWith,
+  scriptWithout,
+  type WordClip,
+  type WordRange,
+} from '@/core/narration/wordRange'
 import { timelineOf, type Caret, type LessonState } from '../lesson/lessonStore'
+import { heardWords } from '../lesson/useAlignments'
 import { passagesOf, speechIn } from './usePhrases'
 
 /** What the keys do with the caret: pure functions of the page's state. */
 
+export type CaretUnit = 'word' | 'phrase' | 'sentence'
+
+/** Pauses from this length on part phrases. */
+const PHRASE_PAUSE = 0.22
+
+export function wordsOfStep(state: LessonState, step: string): StepWord[] {
+  const { lesson } = state.history
+  const script = stepOf(state, step)?.script ?? ''
+  const heard = heardWords(lesson, state.alignments, state.analyses)
+  return stepWords(passagesOf(timelineOf(lesson), step), script, heard)
+}
+
 export function phrasesOfStep(state: LessonState, step: string): Phrase[] {
   const timeline = timelineOf(state.history.lesson)
-  const script = state.history.lesson.steps.find(({ id }) => id === step)?.script ?? ''
-  return phrasesOf(passagesOf(timeline, step), script, speechIn(state.analyses))
+  return phrasesOf(passagesOf(timeline, step), stepOf(state, step)?.script ?? '', speechIn(state.analyses))
 }
 
-/** One phrase on or back, across steps; null at either end of the lesson. */
-export function moveByPhrase(state: LessonState, by: 1 | -1): Caret | null {
+/** The caret one unit on or back, across steps; null at either end of the lesson. */
+export function moveCaret(state: LessonState, by: 1 | -1, unit: CaretUnit = 'word'): Caret | null {
   const { steps } = state.history.lesson
   const caret = state.caret
-  if (!caret) return steps[0] ? { step: steps[0].id, phrase: 0 } : null
-  const phrase = caret.phrase + by
-  if (phrase >= 0 && phrase < Math.max(1, phrasesOfStep(state, caret.step).length)) return { ...caret, phrase }
-  return moveByStep(state, by, by < 0)
+  if (!caret) return steps[0] ? { step: steps[0].id, word: 0 } : null
+  const words = wordsOfStep(state, caret.step)
+  for (let word = caret.word + by; word >= 0 && word < Math.max(1, words.length); word += by) {
+    if (word === 0 || begins(words, word, unit)) return { step: caret.step, word }
+  }
+  return moveByStep(state, by, by < 0 ? unit : undefined)
 }
 
-export function moveByStep(state: LessonState, by: 1 | -1, toLastPhrase = false): Caret | null {
+function begins(words: readonly StepWord[], index: number, unit: CaretUnit): boolean {
+  const [before, word] = [words[index - 1]!, words[index]!]
+  if (unit === 'word') return true
+  return word.sentence !== before.sentence || (unit === 'phrase' && word.start - before.end >= PHRASE_PAUSE)
+}
+
+/** To the step before or after; `toLast` puts the caret before its last word, phrase or sentence. */
+export function moveByStep(state: LessonState, by: 1 | -1, toLast?: CaretUnit): Caret | null {
   const { steps } = state.history.lesson
   const next = steps[steps.findIndex(({ id }) => id === state.caret?.step) + by]
   if (!next) return null
-  return { step: next.id, phrase: toLastPhrase ? Math.max(0, phrasesOfStep(state, next.id).length - 1) : 0 }
+  if (!toLast) return { step: next.id, word: 0 }
+  const words = wordsOfStep(state, next.id)
+  let word = Math.max(0, words.length - 1)
+  while (word > 0 && !begins(words, word, toLast)) word--
+  return { step: next.id, word }
+}
+
+/** The selection grows or shrinks by a word, within its step; the anchor stays. */
+export function extendCaret(state: LessonState, by: 1 | -1, unit: CaretUnit = 'word'): Caret | null {
+  const { caret } = state
+  if (!caret) return null
+  const words = wordsOfStep(state, caret.step)
+  let word = caret.word + by
+  while (word > 0 && word < words.length && !begins(words, word, unit)) word += by
+  if (word < 0 || word > words.length) return null
+  return { step: caret.step, word, anchor: caret.anchor ?? caret.word }
+}
+
+export function selectedWords({ caret }: LessonState): (WordRange & { step: string }) | null {
+  if (!caret || caret.anchor === undefined || caret.anchor === caret.word) return null
+  return { step: caret.step, from: Math.min(caret.anchor, caret.word), to: Math.max(caret.anchor, caret.word) }
 }
 
 /** The edit by which the next step starts at the caret; a sentence where there is nothing to break. */
 export function breakAtCaret(state: LessonState): Edit | string {
   const { caret } = state
-  const phrase = caret && phrasesOfStep(state, caret.step)[caret.phrase]
-  if (!caret || !phrase) return 'Put the caret between two phrases first: click on the words, or use the arrow keys.'
-  if (caret.phrase === 0) return 'The caret stands before the first phrase: the step begins here already.'
+  const words = caret ? wordsOfStep(state, caret.step) : []
+  const word = caret && words[caret.word]
+  if (!caret || !word) return 'Put the caret between two words first: click on a word, or use the arrow keys.'
+  if (caret.word === 0) return 'The caret stands before the first word: the step begins here already.'
+  const place = cutBefore(words, caret.word, analysisOf(state, caret.step))!
   return {
     name: 'breakStep',
     step: caret.step,
-    passage: phrase.passage,
-    at: phrase.breakAt,
-    scriptAt: phrase.scriptFrom,
+    passage: place.passage,
+    at: Math.max(0, place.at),
+    scriptAt: word.script.from,
     newPassage: nanoid(10),
     newStep: nanoid(10),
   }
 }
 
-/** Lesson time of the caret: shortly before its phrase, or the step's start. */
-export function caretTime(state: LessonState, caret: Caret): number {
-  const timeline = timelineOf(state.history.lesson)
-  const span = timeline.steps.find(({ step }) => step.id === caret.step)
-  if (!span) return 0
-  const phrase = phrasesOfStep(state, caret.step)[caret.phrase]
-  return phrase && caret.phrase > 0 ? phrase.start : span.start
+/** How far from the playhead a pause may be to be taken for it: one presses a key a little late. */
+const SNAP = 0.7
+
+/** The edit by which the next step starts at a moment of the lesson, or in the pause close by. */
+export function breakAtTime(state: LessonState, time: number): Edit | string {
+  const span = timelineOf(state.history.lesson).steps.find(({ start, end }) => start <= time && time < end)
+  const words = span ? wordsOfStep(state, span.step.id) : []
+  if (!span || words.length < 2) return 'Nothing is said here that could be parted.'
+  let best = 1
+  let least = Infinity
+  for (let i = 1; i < words.length; i++) {
+    const pause = words[i]!.start - words[i - 1]!.end
+    const away = Math.abs(words[i]!.start - time)
+    const cost = away - (pause >= PHRASE_PAUSE && away < SNAP ? SNAP : 0)
+    if (cost < least) [best, least] = [i, cost]
+  }
+  return breakAtCaret({ ...state, caret: { step: span.step.id, word: best } })
 }
+
+export function cutSelected(state: LessonState): Edit | null {
+  const range = selectedWords(state)
+  const step = range && stepOf(state, range.step)
+  if (!range || !step) return null
+  const words = wordsOfStep(state, range.step)
+  const cuts = cutsOfRange(step, words, range, analysisOf(state, range.step), () => nanoid(10))
+  return { name: 'cutWords', step: range.step, cuts, script: scriptWithout(step.script, words, range) }
+}
+
+export function copySelected(state: LessonState): WordClip | null {
+  const range = selectedWords(state)
+  const step = range && stepOf(state, range.step)
+  return range && step ? clipOfRange(step, wordsOfStep(state, range.step), range, analysisOf(state, range.step)) : null
+}
+
+export function pasteAtCaret(state: LessonState, clip: WordClip): Edit | null {
+  const { caret } = state
+  const step = caret && stepOf(state, caret.step)
+  if (!caret || !step) return null
+  const words = wordsOfStep(state, caret.step)
+  const place = words[caret.word] ? cutBefore(words, caret.word, analysisOf(state, caret.step)) : null
+  return {
+    name: 'pasteWords',
+    step: step.id,
+    at: place && { ...place, at: Math.max(0, place.at), newPassage: nanoid(10) },
+    pieces: clip.pieces.map((piece): Passage => ({ ...piece, id: nanoid(10) })),
+    script: scriptWith(step.script, words, caret.word, clip.text),
+  }
+}
+
+/** Silence of so many seconds before a word. */
+export function pauseBefore(state: LessonState, step: string, word: number, length: number): Edit | null {
+  const place = cutBefore(wordsOfStep(state, step), word, analysisOf(state, step))
+  return place && { name: 'insertPause', ...place, at: Math.max(0, place.at), length, newPassage: nanoid(10) }
+}
+
+/** Lesson time of the caret: the start of its word, or of the step. */
+export function caretTime(state: LessonState, caret: Caret): number {
+  const span = timelineOf(state.history.lesson).steps.find(({ step }) => step.id === caret.step)
+  if (!span) return 0
+  const words = wordsOfStep(state, caret.step)
+  if (caret.word === 0) return span.start
+  return words[caret.word]?.start ?? words.at(-1)?.end ?? span.start
+}
+
+const stepOf = (state: LessonState, step: string): Step | undefined =>
+  state.history.lesson.steps.find(({ id }) => id === step)
+
+const analysisOf =
+  (state: LessonState, step: string) =>
+  (passage: string): Analysis | undefined => {
+    const media = stepOf(state, step)?.passages.find(({ id }) => id === passage)?.media
+    return media ? state.analyses.get(media) : undefined
+  }

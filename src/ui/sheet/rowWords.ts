@@ -1,10 +1,10 @@
-import { wordsOf, type Phrase } from '@/core/narration/phrases'
+import type { StepWord } from '@/core/narration/stepWords'
 import type { Seconds } from '@/core/units'
 import type { SheetGeometry } from './view'
 
-/** The words of one phrase in one line, in pixels from the line's left end. */
+/** One word in one line, in pixels from the line's left end. */
 export interface WordRun {
-  phrase: number
+  word: number
   text: string
   left: number
   /** What is wider than this is cut off with dots. */
@@ -12,19 +12,18 @@ export interface WordRun {
 }
 
 const FONT = "13px 'Atkinson Hyperlegible Next', sans-serif"
-const BETWEEN = 8
-/** A run is drawn so much wider than its text. */
-const MARGIN = 3
+const BETWEEN = 4
+/** A word is drawn so much wider than its text. */
+const MARGIN = 2
 /** Words may stand so much later than they are said, so that their neighbours stay whole. */
 const MOST_DRIFT = 160
 
 /**
- * Words at their times, as far as there is room. Print is often wider than speech is long: a phrase then pushes the
- * next one on a little, and words that would run over a line's end go on in the next line.
+ * Words at their times, as far as there is room. Print is often wider than speech is long: a word then pushes the next
+ * one on a little, and words that would run over a line's end go on in the next line.
  */
 export function wordRuns(
-  phrases: readonly Phrase[],
-  script: string,
+  words: readonly StepWord[],
   stepStart: Seconds,
   geometry: SheetGeometry,
   lines: number,
@@ -34,42 +33,27 @@ export function wordRuns(
   const perLine: WordRun[][] = Array.from({ length: lines }, () => [])
   // Where the next word may begin at the earliest, counted over all lines as if they were one.
   let free = 0
-  phrases.forEach((phrase, index) => {
-    if (phrase.scriptTo <= phrase.scriptFrom) {
-      placeUnnamed(perLine, phrase, index, stepStart, geometry)
-      return
-    }
-    let run: WordRun | undefined
-    let lineEnd = 0
-    for (const word of wordsOf(phrase, script)) {
-      const wanted = (word.start - stepStart) * geometry.pixelsPerSecond
-      let at = run ? free : Math.max(wanted, Math.min(free, wanted + MOST_DRIFT))
-      if (!run) lineEnd = (Math.floor(at / width) + 1) * width
-      const size = measure(run ? ` ${word.text}` : word.text)
-      // A word that is wider than a whole line stays where it is.
-      const overruns = at + size + MARGIN > lineEnd && at > lineEnd - width && lineEnd < lines * width
-      if (overruns) {
-        at = lineEnd
-        lineEnd += width
-      }
-      if (!run || overruns) {
-        const line = Math.min(lines - 1, Math.round(lineEnd / width) - 1)
-        run = { phrase: index, text: word.text, left: at - line * width, room: 0 }
-        perLine[line]!.push(run)
-      } else run.text += ` ${word.text}`
-      free = at + size
-    }
-    free += BETWEEN
+  words.forEach((word, index) => {
+    if (!word.text) return placeUnnamed(perLine, word, index, stepStart, geometry)
+    const wanted = (word.start - stepStart) * geometry.pixelsPerSecond
+    let at = Math.max(wanted, Math.min(free, wanted + MOST_DRIFT))
+    const size = measure(word.text)
+    const lineEnd = (Math.floor(at / width) + 1) * width
+    // A word that is wider than a whole line stays where it is.
+    if (at + size + MARGIN > lineEnd && size < width && lineEnd < lines * width) at = lineEnd
+    const line = Math.min(lines - 1, Math.floor(at / width + 1e-9))
+    perLine[line]!.push({ word: index, text: word.text, left: at - line * width, room: 0 })
+    free = at + size + BETWEEN
   })
   for (const runs of perLine)
-    runs.forEach((run, i) => (run.room ||= Math.max(10, (runs[i + 1]?.left ?? width) - run.left - 1)))
+    runs.forEach((run, i) => (run.room ||= Math.max(8, (runs[i + 1]?.left ?? width) - run.left - 1)))
   return perLine
 }
 
 /** A phrase whose words are not known is a bar as long as it lasts. */
 function placeUnnamed(
   perLine: WordRun[][],
-  phrase: Phrase,
+  phrase: StepWord,
   index: number,
   stepStart: Seconds,
   geometry: SheetGeometry,
@@ -80,7 +64,7 @@ function placeUnnamed(
     const to = Math.min(phrase.end - stepStart, (line + 1) * lineSeconds)
     if (to <= from) return
     runs.push({
-      phrase: index,
+      word: index,
       text: '',
       left: (from - line * lineSeconds) * pixelsPerSecond,
       room: (to - from) * pixelsPerSecond,

@@ -5,7 +5,19 @@ import { nanoid } from 'nanoid'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useDesk } from '../lesson/context'
 import { timelineOf, type Caret } from '../lesson/lessonStore'
-import { breakAtCaret, caretTime, moveByPhrase, moveByStep } from './caret'
+import {
+  breakAtCaret,
+  breakAtTime,
+  caretTime,
+  copySelected,
+  cutSelected,
+  extendCaret,
+  moveByStep,
+  moveCaret,
+  pasteAtCaret,
+  selectedWords,
+} from './caret'
+import { pasteEdit, readClipboard, stepsClip, writeClipboard } from './clipboard'
 import { inOrder } from './Score'
 import { SCALES, useSheetView, WAVE_HEIGHTS } from './view'
 
@@ -13,20 +25,25 @@ import { SCALES, useSheetView, WAVE_HEIGHTS } from './view'
 export const KEYS: readonly { keys: string; shown: string; does: string }[] = [
   { keys: 'space', shown: 'Space', does: 'play, pause' },
   { keys: 'shift+space', shown: 'Shift Space', does: 'play this step' },
-  { keys: 'left', shown: '←', does: 'caret a phrase back' },
-  { keys: 'right', shown: '→', does: 'caret a phrase on' },
+  { keys: 'left', shown: '← →', does: 'caret a word back or on' },
+  { keys: 'mod+left', shown: 'Ctrl ← →', does: 'caret a phrase back or on' },
+  { keys: 'alt+left', shown: 'Alt ← →', does: 'caret a sentence back or on' },
+  { keys: 'shift+left', shown: 'Shift ← →', does: 'select words (with Ctrl: phrases)' },
   { keys: 'up', shown: '↑', does: 'caret a step back' },
   { keys: 'down', shown: '↓', does: 'caret a step on' },
   { keys: 'shift+up', shown: 'Shift ↑ ↓', does: 'select more steps' },
   { keys: 'home', shown: 'Home', does: 'to the first step' },
   { keys: 'end', shown: 'End', does: 'to the last step' },
   { keys: 'enter', shown: 'Enter', does: 'the next step starts at the caret' },
+  { keys: 's', shown: 'S', does: 'the next step starts at the playhead, also while playing' },
   { keys: 'backspace', shown: 'Backspace', does: "at a step's start: join it with the step before" },
+  { keys: 'mod+x', shown: 'Ctrl X, C, V', does: 'cut, copy, paste words or steps, also in another lesson' },
+  { keys: 'mod+f', shown: 'Ctrl F', does: 'find words, or go to a step by its number' },
   { keys: 'alt+up', shown: 'Alt ↑', does: 'move the selected steps up' },
   { keys: 'alt+down', shown: 'Alt ↓', does: 'move the selected steps down' },
   { keys: 'mod+d', shown: 'Ctrl D', does: 'duplicate the selected steps' },
   { keys: 'mod+a', shown: 'Ctrl A', does: 'select all steps' },
-  { keys: 'delete', shown: 'Delete', does: 'delete the selected steps' },
+  { keys: 'delete', shown: 'Delete', does: 'delete the selected words or steps' },
   { keys: 'mod+z', shown: 'Ctrl Z', does: 'undo' },
   { keys: 'mod+y', shown: 'Ctrl Y', does: 'do again' },
   { keys: 'plus', shown: '+', does: 'larger scale (also Ctrl and wheel)' },
@@ -35,7 +52,7 @@ export const KEYS: readonly { keys: string; shown: string; does: string }[] = [
   { keys: 'question', shown: '?', does: 'this list' },
 ]
 
-export function useSheetKeys(showHelp: () => void): void {
+export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
   const { store, player } = useDesk()
   const { message } = App.useApp()
   const state = store.getState
@@ -57,8 +74,16 @@ export function useSheetKeys(showHelp: () => void): void {
       const span = timelineOf(state().history.lesson).steps.find(({ step }) => step.id === state().caret?.step)
       if (span) void player.play(span.start, span.end)
     },
-    left: () => go(moveByPhrase(state(), -1)),
-    right: () => go(moveByPhrase(state(), 1)),
+    left: () => go(moveCaret(state(), -1)),
+    right: () => go(moveCaret(state(), 1)),
+    'mod+left': () => go(moveCaret(state(), -1, 'phrase')),
+    'mod+right': () => go(moveCaret(state(), 1, 'phrase')),
+    'alt+left': () => go(moveCaret(state(), -1, 'sentence')),
+    'alt+right': () => go(moveCaret(state(), 1, 'sentence')),
+    'shift+left': () => extendWords(extendCaret(state(), -1)),
+    'shift+right': () => extendWords(extendCaret(state(), 1)),
+    'mod+shift+left': () => extendWords(extendCaret(state(), -1, 'phrase')),
+    'mod+shift+right': () => extendWords(extendCaret(state(), 1, 'phrase')),
     up: () => go(moveByStep(state(), -1)),
     down: () => go(moveByStep(state(), 1)),
     'shift+up': () => extend(-1),
@@ -71,14 +96,25 @@ export function useSheetKeys(showHelp: () => void): void {
       if (!state().edit(edit)) return
       const { lesson } = state().history
       const next = lesson.steps[lesson.steps.findIndex(({ id }) => id === state().caret?.step) + 1]
-      if (next) go({ step: next.id, phrase: 0 })
+      if (next) go({ step: next.id, word: 0 })
     },
+    s: () => {
+      const edit = breakAtTime(state(), player.position())
+      if (typeof edit === 'string') return void message.info(edit)
+      state().edit(edit)
+    },
+    'mod+x': () => {
+      if (copy()) remove()
+    },
+    'mod+c': () => void copy(),
+    'mod+v': () => void paste(),
+    'mod+f': showFind,
     backspace: () => {
       const caret = state().caret
       if (!caret) return
-      if (caret.phrase > 0)
-        return void message.info('Backspace joins at the start of a step. Press Home-wards with ← first.')
-      const before = moveByStep(state(), -1, true)
+      if (selectedWords(state())) return removeWords()
+      if (caret.word > 0) return void message.info('Backspace joins at the start of a step. Go there with ← first.')
+      const before = moveByStep(state(), -1, 'phrase')
       if (state().edit({ name: 'joinStep', step: caret.step })) go(before)
     },
     'alt+up': () => moveSelected(-1),
@@ -93,21 +129,12 @@ export function useSheetKeys(showHelp: () => void): void {
       if (copies.length > 0 && state().edit({ name: 'duplicateSteps', copies })) {
         state().select(
           copies.map(({ id }) => id),
-          { step: copies[0]!.id, phrase: 0 },
+          { step: copies[0]!.id, word: 0 },
         )
       }
     },
     'mod+a': () => state().select(state().history.lesson.steps.map(({ id }) => id)),
-    delete: () => {
-      const steps = chosen()
-      if (steps.length === 0) return
-      const { lesson } = state().history
-      const at = lesson.steps.findIndex(({ id }) => id === steps[0])
-      if (!state().edit({ name: 'deleteSteps', steps })) return
-      const left = state().history.lesson.steps
-      const next = left[Math.min(at, left.length - 1)]
-      state().select(next ? [next.id] : [], next ? { step: next.id, phrase: 0 } : null)
-    },
+    delete: remove,
     plus: () => zoom(1.25),
     minus: () => zoom(0.8),
     w: () => {
@@ -117,9 +144,60 @@ export function useSheetKeys(showHelp: () => void): void {
     question: showHelp,
   }
 
+  function extendWords(caret: Caret | null) {
+    if (caret) state().select([caret.step], caret)
+  }
+
+  function remove() {
+    if (selectedWords(state())) removeWords()
+    else removeSteps()
+  }
+
+  function removeWords() {
+    const range = selectedWords(state())
+    const edit = cutSelected(state())
+    if (range && edit && state().edit(edit)) go({ step: range.step, word: range.from })
+  }
+
+  function removeSteps() {
+    const steps = chosen()
+    if (steps.length === 0) return
+    const at = state().history.lesson.steps.findIndex(({ id }) => id === steps[0])
+    if (!state().edit({ name: 'deleteSteps', steps })) return
+    const left = state().history.lesson.steps
+    const next = left[Math.min(at, left.length - 1)]
+    state().select(next ? [next.id] : [], next ? { step: next.id, word: 0 } : null)
+  }
+
+  /** Words where some are selected, otherwise the selected steps; false where nothing is. */
+  function copy(): boolean {
+    const words = copySelected(state())
+    const clip = words ? { kind: 'words' as const, words } : stepsClip(state(), chosen())
+    if (!clip) return false
+    writeClipboard(clip)
+    return true
+  }
+
+  function paste() {
+    const clip = readClipboard()
+    if (!clip) return void message.info('Nothing has been copied yet.')
+    if (clip.kind === 'words') {
+      const edit = pasteAtCaret(state(), clip.words)
+      if (edit) state().edit(edit)
+      return
+    }
+    state().addMedia(clip.media)
+    const edit = pasteEdit(state(), clip)
+    if (state().edit(edit))
+      state().select(
+        edit.steps.map(({ id }) => id),
+        { step: edit.steps[0]!.id, word: 0 },
+      )
+  }
+
   function goToStep(index: number) {
     const step = state().history.lesson.steps.at(index)
-    if (step) go({ step: step.id, phrase: 0 })
+    if (step) go({ step: step.id, word: 0 })
   }
 
   /** The selection grows or shrinks at the end where the caret stands. */

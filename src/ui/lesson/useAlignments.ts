@@ -1,0 +1,80 @@
+'use client'
+
+import { useEffect } from 'react'
+import type { Lesson, Take } from '@/core/lesson/document'
+import type { PassageSpan } from '@/core/lesson/layout'
+import type { TaskResult } from '@/core/lesson/task'
+import { takeSpeech } from '@/core/mix/voiceClips'
+import { alignInputOf, heardIn, takesHeard, type AlignInput } from '@/core/narration/heardWords'
+import type { HeardWords } from '@/core/narration/stepWords'
+import type { Analysis } from '@/core/measure/analysis'
+import { runTask } from '../tasks'
+import type { LessonStore } from './lessonStore'
+
+export type Found = TaskResult<'align'>
+/** What has been found in takes so far, by what was asked; null where it could not be. */
+export type Alignments = ReadonlyMap<string, Found | null>
+
+export const alignmentOf = (lesson: Lesson, take: Take, alignments: Alignments): Found | undefined => {
+  const input = alignInputOf(lesson, take)
+  return (input && alignments.get(keyOf(input))) || undefined
+}
+
+export function heardWords(
+  lesson: Lesson,
+  alignments: Alignments,
+  analyses: ReadonlyMap<string, Analysis>,
+): HeardWords {
+  return {
+    wordsOf: (span: PassageSpan) => heardIn(lesson, span, (take) => alignmentOf(lesson, take, alignments)?.words),
+    speechOf: (media) => {
+      const analysis = analyses.get(media)
+      return analysis ? takeSpeech(analysis) : []
+    },
+  }
+}
+
+/** Has the words of all takes that are heard found, one take after the other; what is known already is there at once. */
+export function useAlignments(store: LessonStore): void {
+  useEffect(() => {
+    const asked = new Set<string>()
+    const waiting: AlignInput[] = []
+    let isWorking = false
+    let isGone = false
+
+    const look = () => {
+      const { history, media } = store.getState()
+      for (const take of takesHeard(history.lesson)) {
+        const input = alignInputOf(history.lesson, take)
+        if (!input || asked.has(keyOf(input)) || !media.has(take.media)) continue
+        asked.add(keyOf(input))
+        waiting.push(input)
+      }
+      store.setState({ aligning: waiting.length })
+      if (!isWorking) void work()
+    }
+    const work = async () => {
+      isWorking = true
+      for (let input = waiting[0]; input && !isGone; input = waiting[0]) {
+        const found = await runTask<'align'>(input).catch(() => null)
+        const key = keyOf(input)
+        waiting.shift()
+        store.setState(({ alignments }) => ({
+          alignments: new Map(alignments).set(key, found),
+          aligning: waiting.length,
+        }))
+      }
+      isWorking = false
+    }
+    look()
+    const stop = store.subscribe((now, before) => {
+      if (now.history.lesson !== before.history.lesson || now.media !== before.media) look()
+    })
+    return () => {
+      isGone = true
+      stop()
+    }
+  }, [store])
+}
+
+const keyOf = ({ media, from, to, script, language }: AlignInput) => JSON.stringify([media, from, to, script, language])
