@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
+import { DEFAULT_TARGETS } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { planMix } from '@/core/mix/plan'
 import { lessonOver, SONG, TAKE } from '@/core/testing/lessons'
@@ -66,7 +67,7 @@ async function planning(): Promise<void> {
 
 async function riding(): Promise<void> {
   const voice = analyse(await unevenReading())
-  const targets = { clearance: 16, swell: 6, pauseFrom: 3 }
+  const targets = DEFAULT_TARGETS
   for (const { name, sound } of pieces()) {
     const figures = rideFigures(voice, analyse(sound), targets)
     console.log(

@@ -24,7 +24,11 @@ export interface RideFigures {
 }
 
 /** How a ride of this bed under this voice measures, by levels alone. */
-export function rideFigures(voice: Analysis, piece: Analysis, targets: RideTargets): RideFigures {
+export function rideFigures(
+  voice: Analysis,
+  piece: Analysis,
+  targets: RideTargets & { clearance: number },
+): RideFigures {
   const speech = takeSpeech(voice)
   const bed = laid(piece, analysisLength(voice))
   const gain = rideBed(voice.energy, bed, speech, targets)

@@ -1,7 +1,6 @@
 import { mkdir, open, type FileHandle } from 'node:fs/promises'
 import { dirname } from 'node:path'
 import { encodeSamples, writeWavHeader } from '@/core/formats/wav'
-import type { Lesson } from '@/core/lesson/document'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { reportLoudness } from '@/core/measure/loudness'
 import { createTruePeakMeter } from '@/core/measure/truePeak'
@@ -19,17 +18,14 @@ export const STEMS = {
   voice: (block: MixBlock) => block.tracks.voice,
   bed: (block: MixBlock) => block.tracks.bed,
   bedRaw: (block: MixBlock) => block.bedRaw,
-  sounds: (block: MixBlock) => block.tracks.sounds,
+  /** Effects and the recordings' own sound. */
+  sounds: ({ tracks }: MixBlock) =>
+    tracks.sounds.map((channel, c) => channel.map((value, i) => value + tracks.recordings[c]![i]!)) as Stereo,
   sum: (block: MixBlock) => block.sum,
 }
 
 /** Renders a mix once and writes any of its parts as 24-bit WAV files, all equally long. */
-export async function writeStems(
-  lesson: Lesson,
-  planned: PlannedMix,
-  store: MediaStore,
-  files: StemFiles,
-): Promise<BalanceSheet> {
+export async function writeStems(planned: PlannedMix, store: MediaStore, files: StemFiles): Promise<BalanceSheet> {
   const { length } = planned.plan
   const sounds = storeSource(store)
   const energy = createEnergyMeter(HOUSE_RATE, 2)
@@ -48,7 +44,7 @@ export async function writeStems(
       for (const { file, pick } of opened) await file.write(encodeSamples(pick(block)))
     })
     const { integrated, range } = reportLoudness(energy.track())
-    return balanceSheet(planned, stems, lesson.targets.clearance, {
+    return balanceSheet(planned, stems, {
       loudness: integrated,
       range,
       truePeak: peak.peak(),

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import type { Browser } from 'puppeteer-core'
 import { writeWav } from '@/core/formats/wav'
-import { emptyLesson, newStep, type Lesson, type Picture } from '@/core/lesson/document'
+import { emptyLesson, newBed, newRecording, newStep, type Lesson, type Picture } from '@/core/lesson/document'
 import { firstLesson, shelfItem } from '@/core/lesson/firstLesson'
 import { takesFromPassages } from '@/core/lesson/takes'
 import type { MediaInfo } from '@/core/lesson/media'
@@ -107,7 +107,7 @@ async function tideLesson(browser: Browser, store: MediaStore, work: string): Pr
   const steps = TIDE_TABLE.map(({ title, show, words }, i) => {
     const picture: Picture =
       show === 'recording'
-        ? { kind: 'recording', media: page!.hash, from: 0, to: page!.length!, gain: null }
+        ? newRecording(page!.hash, page!.length!)
         : 'card' in show
           ? { kind: 'card', lines: show.card }
           : { kind: 'still', media: deck!.hash, page: ++slide }
@@ -124,7 +124,7 @@ async function tideLesson(browser: Browser, store: MediaStore, work: string): Pr
     ...emptyLesson('Reading a tide table'),
     steps,
     takes: takesFromPassages(steps, 'brought-in', newId),
-    bedCues: [{ id: newId(), media: song!.hash, step: steps[0]!.id }],
+    bedCues: [newBed(newId(), song!.hash, steps[0]!.id)],
     shelf: [deck!, page!, song!, reading!].map((media) => ({ ...shelfItem(media), ...LICENCE })),
   }
 }

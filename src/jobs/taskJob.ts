@@ -2,11 +2,11 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { writeWav } from '@/core/formats/wav'
-import { taskInputSchema, type TaskInput, type TaskKind, type TaskResult, type TimedWord } from '@/core/lesson/task'
+import { taskInputSchema, type TaskInput, type TaskKind, type TaskResult } from '@/core/lesson/task'
 import { readScript } from '@/core/narration/script'
 import { HOUSE_RATE } from '@/core/units'
 import { findTask, updateTask } from '@/db/tasks'
-import { alignMedia } from '@/media/alignment'
+import { alignMedia, timedWords } from '@/media/alignment'
 import { cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import'
 import { readAloud } from '@/media/speech/reading'
@@ -66,10 +66,5 @@ async function align(input: Input<'align'>, onProgress: Report): Promise<TaskRes
   const { media, from, to, language } = input
   const script = readScript(input.script)
   const found = await alignMedia(mediaStore(), { media, from, to }, script, language, { onProgress })
-  const words = found.words.map(({ word, ...times }): TimedWord => {
-    const { text, from: first, to: last } = script.words[word]!
-    return { text, from: first, to: last, ...times }
-  })
-  const skipped = found.sentences.flatMap(({ status, sentence }) => (status === 'skipped' ? [sentence] : []))
-  return { words, skipped, extra: found.extra }
+  return timedWords(script, found)
 }

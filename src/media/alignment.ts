@@ -2,6 +2,7 @@ import { alignTake, coarseFit } from '@/core/narration/align/align'
 import type { Alignment } from '@/core/narration/align/alignment'
 import { createMelMeter } from '@/core/narration/align/mel'
 import { createReference, type MelReference } from '@/core/narration/align/reference'
+import type { TaskResult, TimedWord } from '@/core/lesson/task'
 import type { Script } from '@/core/narration/script'
 import { DEFAULT_READING, sentencesToSay } from '@/core/narration/speechVoice'
 import { takeSpeech } from '@/core/mix/voiceClips'
@@ -53,9 +54,22 @@ export async function alignMedia(
   const speech = speechWithin(takeSpeech(analysis), part)
   const { voice, warp } = await choose(store, part, speech, script, language, signal)
   onProgress?.(0.15)
-  const [reference, mel] = await Promise.all([referenceOf(script, voice, signal), spectraOf(store, part, warp, signal)])
-  const found = alignTake({ mel, speech }, reference, { onProgress: (share) => onProgress?.(0.3 + 0.7 * share) })
+  const [reference, [mel]] = await Promise.all([
+    referenceOf(script, voice, signal),
+    spectraOf(store, part, [warp], signal),
+  ])
+  const found = alignTake({ mel: mel!, speech }, reference, { onProgress: (share) => onProgress?.(0.3 + 0.7 * share) })
   return inTakeTime(found, part.from)
+}
+
+/** What was found, with the words as they are written and where in the script. */
+export function timedWords(script: Script, found: Alignment): TaskResult<'align'> {
+  const words = found.words.map(({ word, ...times }): TimedWord => {
+    const { text, from, to } = script.words[word]!
+    return { text, from, to, ...times }
+  })
+  const skipped = found.sentences.flatMap(({ status, sentence }) => (status === 'skipped' ? [sentence] : []))
+  return { words, skipped, extra: found.extra }
 }
 
 /** Speech in a part, in the part's own time. */
@@ -90,8 +104,8 @@ async function choose(
   const length = (speech[0]?.start ?? 0) + PILOT
   const opening = speech.filter(({ end }) => end < length)
   const firstWords = { ...script, sentences: script.sentences.slice(0, PILOT_SENTENCES) }
-  const spectra = new Map<number, Float32Array>()
-  for (const warp of WARPS) spectra.set(warp, await spectraOf(store, { media, from, to: from + length }, warp, signal))
+  const pilot = await spectraOf(store, { media, from, to: from + length }, WARPS, signal)
+  const spectra = new Map(WARPS.map((warp, i) => [warp, pilot[i]!]))
   let best = { voice: '', warp: 1, fit: Infinity }
   for (const voice of await voicesFor(language)) {
     const reference = await referenceOf(firstWords, voice, signal)
@@ -105,7 +119,8 @@ async function choose(
 
 async function voicesFor(language: string): Promise<string[]> {
   const code = language.toLowerCase()
-  if (ACCENTS[code]) return ACCENTS[code]
+  const accents = ACCENTS[code.split('-')[0]!]
+  if (accents && (code === 'en' || accents.includes(code))) return accents
   const voices = (await espeak.voices()).map((voice) => voice.language)
   const exact = voices.find((voice) => voice.toLowerCase() === code)
   const voice = exact ?? voices.find((one) => one.split('-')[0] === code.split('-')[0])
@@ -130,21 +145,22 @@ async function referenceOf(script: Script, voice: string, signal?: AbortSignal):
   return builder.finish()
 }
 
+/** Spectra of a part, one for each warp, from one decoding. */
 async function spectraOf(
   store: MediaStore,
   { media, from, to }: TakePart,
-  warp: number,
+  warps: readonly number[],
   signal?: AbortSignal,
-): Promise<Float32Array> {
+): Promise<Float32Array[]> {
   const { channels } = await store.info(media)
-  const meter = createMelMeter(RATE, warp)
+  const meters = warps.map((warp) => createMelMeter(RATE, warp))
   const raw = (rate: number, count: number) => ['-f', 'f32le', '-ar', String(rate), '-ac', String(count)]
   const input = [...raw(HOUSE_RATE, channels), '-ss', from.toFixed(6), '-i', `file:${store.path(media, PARTS.sound)}`]
   const output = ['-t', (to - from).toFixed(6), ...raw(RATE, 1), 'pipe:1']
   await runProgram('ffmpeg', ['-v', 'error', ...input, ...output], {
     limit: 1800,
     signal,
-    onOutput: inFloats((samples) => meter.push(samples)),
+    onOutput: inFloats((samples) => meters.forEach((meter) => meter.push(samples))),
   })
-  return meter.frames()
+  return meters.map((meter) => meter.frames())
 }

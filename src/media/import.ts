@@ -54,9 +54,12 @@ async function examine(
   folder: string,
   options: ImportOptions,
 ): Promise<Findings> {
-  const base = { length: null, channels: 0, pages: [], note: null }
+  const base = { length: null, channels: 0, pages: [], texts: [], note: null }
   if (identity.kind === 'still') return { ...base, kind: 'still', pages: await importStill(path, name, folder) }
-  if (identity.kind === 'deck') return { ...base, kind: 'deck', pages: await importDeck(path, name, folder, options) }
+  if (identity.kind === 'deck') {
+    const pages = await importDeck(path, name, folder, options)
+    return { ...base, kind: 'deck', pages: pages.map(({ title }) => title), texts: pages.map(({ text }) => text) }
+  }
   return examineTimed(path, name, identity.demuxer!, folder, options)
 }
 
@@ -79,6 +82,7 @@ async function examineTimed(
     length,
     channels: audible ? analysis.channels : 0,
     pages: [],
+    texts: [],
     note: cutOffNote(probe.length, length),
   }
 }
@@ -95,7 +99,14 @@ async function examineSound(
   const analysis = await importSound(path, demuxer, name, probe, folder, options)
   refuseSilence(analysis, name)
   const length = analysisLength(analysis)
-  return { kind: 'sound', length, channels: analysis.channels, pages: [], note: cutOffNote(probe.length, length) }
+  return {
+    kind: 'sound',
+    length,
+    channels: analysis.channels,
+    pages: [],
+    texts: [],
+    note: cutOffNote(probe.length, length),
+  }
 }
 
 function refuseSilence(analysis: Analysis, name: string): void {

@@ -5,7 +5,7 @@ import { renderWhole, type MixBlock, type SampleSource } from '@/core/mix/render
 import { createEnergyMeter, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { reportLoudness } from '@/core/measure/loudness'
 import { createTruePeakMeter } from '@/core/measure/truePeak'
-import { HOUSE_RATE, type LoudnessUnits, type SampleIndex, type Seconds } from '@/core/units'
+import { HOUSE_RATE, type SampleIndex, type Seconds } from '@/core/units'
 import { bytesOf, decodeSound, deinterleave, interleave } from './ffmpeg'
 import { runProgram, writeTo } from './process'
 
@@ -67,7 +67,6 @@ export async function measureFinished(
   demuxer: string,
   planned: PlannedMix,
   stems: StemLevels,
-  target: LoudnessUnits,
   pictureLength: Seconds | null,
 ): Promise<BalanceSheet> {
   const energy = createEnergyMeter(HOUSE_RATE, 2)
@@ -80,7 +79,7 @@ export async function measureFinished(
     samples += channels[0]!.length
   })
   const { integrated, range } = reportLoudness(energy.track())
-  return balanceSheet(planned, stems, target, {
+  return balanceSheet(planned, stems, {
     loudness: integrated,
     range,
     truePeak: peak.peak(),
@@ -91,12 +90,11 @@ export async function measureFinished(
 
 type Whole = Pick<BalanceSheet, 'loudness' | 'range' | 'truePeak' | 'pictureLength' | 'soundLength'>
 
-export function balanceSheet(
-  { levels }: PlannedMix,
-  stems: StemLevels,
-  target: LoudnessUnits,
-  whole: Whole,
-): BalanceSheet {
+export function balanceSheet({ levels }: PlannedMix, stems: StemLevels, whole: Whole): BalanceSheet {
   const spoken = levels.speech.reduce((sum, { start, end }) => sum + end - start, 0)
-  return { ...corridorShares(clearanceReadings(stems.voice, stems.bed, levels.speech), target), spoken, ...whole }
+  return {
+    ...corridorShares(clearanceReadings(stems.voice, stems.bed, levels.speech), levels.clearance),
+    spoken,
+    ...whole,
+  }
 }

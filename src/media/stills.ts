@@ -14,6 +14,14 @@ const THUMBNAIL_WIDTH = 320
 const MOST_PIXELS = 100e6
 const MOST_PAGES = 500
 
+/** What is written on a page. */
+export interface PageText {
+  title: string
+  text: string
+}
+
+const MOST_TEXT = 5000
+
 /** Makes the page of a picture file. */
 export async function importStill(path: string, name: string, folder: string): Promise<string[]> {
   const { width = 0, height = 0 } = await readable(name, () => sharp(path, { limitInputPixels: false }).metadata())
@@ -26,20 +34,20 @@ export async function importStill(path: string, name: string, folder: string): P
   return ['']
 }
 
-/** Makes a page a slide; returns their titles as far as the text tells. */
+/** Makes a page a slide; returns what is written on them. */
 export async function importDeck(
   path: string,
   name: string,
   folder: string,
   { signal, onProgress }: { signal?: AbortSignal; onProgress?: (share: number) => void },
-): Promise<string[]> {
+): Promise<PageText[]> {
   const count = await countPages(path, name)
-  const titles: string[] = []
+  const texts: PageText[] = []
   for (let page = 1; page <= count; page++) {
-    titles.push(await importPage(path, name, folder, page, signal))
+    texts.push(await importPage(path, name, folder, page, signal))
     onProgress?.(page / count)
   }
-  return titles
+  return texts
 }
 
 async function countPages(path: string, name: string): Promise<number> {
@@ -62,7 +70,8 @@ async function importPage(path: string, name: string, folder: string, page: numb
   await makePage(join(folder, raw!), folder, page)
   await rm(join(folder, raw!))
   const text = await readableDeck(name, () => runProgram('pdftotext', [...only, path, '-'], options))
-  return firstLine(text.toString('utf8'))
+  const written = text.toString('utf8')
+  return { title: firstLine(written), text: written.replace(/\s+/g, ' ').trim().slice(0, MOST_TEXT) }
 }
 
 const firstLine = (text: string) =>

@@ -68,7 +68,7 @@ function draw(lesson: Lesson): MixPicture {
     bed: inMix(levels.bed),
     sum: inMix(levels.voice.map((energy, i) => energy + levels.bed[i]!)),
     clearance,
-    shares: corridorShares(readings, target),
+    shares: corridorShares(readings, levels.clearance),
     gain: plan.gain,
     findings: checkLesson(
       lesson,

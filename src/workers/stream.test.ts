@@ -12,8 +12,10 @@ const bank = soundBank({ [TAKE]: [noise(48000 * 4, 5).map((value) => value * 0.2
 const clip = (gain: number): Clip => ({ media: TAKE, from: 0, at: 0, length: 192_000, gain, fadeIn: 0, fadeOut: 0 })
 const planOf = (gain: number): MixPlan => ({
   length: 192_000,
-  clips: { voice: [clip(gain)], bed: [], sounds: [] },
-  bedGain: new Float32Array(1),
+  clips: { voice: [clip(gain)], recordings: [], sounds: [], bed: [] },
+  gains: { voice: null, recordings: null, sounds: null, bed: null },
+  muted: [],
+  pocket: null,
   gain: 0,
   ceiling: -1,
 })

@@ -10,7 +10,7 @@ export function mix(archive: string, { out, stems }: { out: string; stems?: stri
     const timeline = layoutLesson(lesson)
     if (timeline.length === 0) throw new UserError('This lesson has no steps yet: there is nothing to mix.')
     const planned = planMix(lesson, timeline, analysisOf)
-    return writeStems(lesson, planned, store, {
+    return writeStems(planned, store, {
       [out]: STEMS.sum,
       ...(stems && {
         [join(stems, 'voice.wav')]: STEMS.voice,

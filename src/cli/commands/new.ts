@@ -2,10 +2,12 @@ import { readFile } from 'node:fs/promises'
 import { basename } from 'node:path'
 import { nanoid } from 'nanoid'
 import { layoutLesson } from '@/core/lesson/layout'
-import { firstLesson, picturesOf } from '@/core/lesson/firstLesson'
+import { firstLesson, picturesOf, scriptToFind } from '@/core/lesson/firstLesson'
 import { titleFromName, type MediaInfo } from '@/core/lesson/media'
 import { takeSpeech } from '@/core/mix/voiceClips'
+import { readScript } from '@/core/narration/script'
 import { UserError } from '@/core/userError'
+import { alignMedia, timedWords } from '@/media/alignment'
 import { writeArchive } from '@/media/archive'
 import { importFile, importSoundFile, withStore } from '../workspace'
 
@@ -15,10 +17,11 @@ interface NewOptions {
   bed?: string
   script?: string
   title?: string
+  language: string
   out: string
 }
 
-export function newLesson({ pictures, voice, bed, script, title, out }: NewOptions) {
+export function newLesson({ pictures, voice, bed, script, title, language, out }: NewOptions) {
   return withStore(async (store) => {
     const shown: MediaInfo[] = []
     for (const path of pictures) {
@@ -29,13 +32,21 @@ export function newLesson({ pictures, voice, bed, script, title, out }: NewOptio
     }
     const reading = await importSoundFile(store, voice)
     const song = bed ? await importSoundFile(store, bed) : null
+    const named = {
+      title: title ?? titleFromName(basename(pictures[0]!)),
+      pictures: shown,
+      script: script ? await readFile(script, 'utf8') : undefined,
+    }
+    const words = readScript(scriptToFind(named))
+    const whole = { media: reading.media.hash, from: 0, to: reading.media.length! }
+    const found =
+      words.words.length > 0 ? timedWords(words, await alignMedia(store, whole, words, language)) : undefined
     const lesson = firstLesson(
       {
-        title: title ?? titleFromName(basename(pictures[0]!)),
-        pictures: shown,
+        ...named,
+        found,
         voices: [{ media: reading.media, speech: takeSpeech(reading.analysis) }],
         music: song ? [song.media] : [],
-        script: script ? await readFile(script, 'utf8') : undefined,
       },
       () => nanoid(10),
     )

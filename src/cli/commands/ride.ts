@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import { RIDE_RATE } from '@/core/bed/ride'
-import { emptyLesson, lessonSchema, newStep } from '@/core/lesson/document'
+import { emptyLesson, lessonSchema, newBed, newStep } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { planMix } from '@/core/mix/plan'
 import { UserError } from '@/core/userError'
@@ -13,6 +13,7 @@ interface RideOptions {
   clearance: number
   swell: number
   outDir: string
+  pocket?: boolean
 }
 
 /** Lays a bed under a whole voice recording: a lesson of one step. */
@@ -32,21 +33,23 @@ export function ride(options: RideOptions) {
           passages: [{ id: 'passage', media: voice.media.hash, from: 0, to: length, pause: 0 }],
         },
       ],
-      bedCues: [{ id: 'bed', media: bed.media.hash, step: step.id }],
+      bedCues: [newBed('bed', bed.media.hash, step.id)],
       targets: { ...draft.targets, clearance: options.clearance, swell: options.swell },
+      pocket: { on: options.pocket ?? false, depth: null },
     })
     if (!parsed.success) throw new UserError('The clearance must be 3 to 40 LU, the swell -6 to 40 LU.')
     const lesson = parsed.data
     const analyses = new Map([voice, bed].map(({ media, analysis }) => [media.hash, analysis]))
     const planned = planMix(lesson, layoutLesson(lesson), (hash) => analyses.get(hash))
-    const report = await writeStems(lesson, planned, store, {
+    const report = await writeStems(planned, store, {
       [join(options.outDir, 'voice.wav')]: STEMS.voice,
       [join(options.outDir, 'bed.wav')]: STEMS.bed,
       [join(options.outDir, 'bed-raw.wav')]: STEMS.bedRaw,
     })
     return {
       report,
-      gain: { rate: RIDE_RATE, decibels: Array.from(planned.plan.bedGain, (value) => Number(value.toFixed(3))) },
+      pocket: planned.plan.pocket?.dips ?? [],
+      gain: { rate: RIDE_RATE, decibels: Array.from(planned.plan.gains.bed!, (value) => Number(value.toFixed(3))) },
     }
   })
 }

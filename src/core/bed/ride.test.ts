@@ -4,7 +4,7 @@ import { applyGain, gainAt, rideBed, RIDE_RATE, type GainTrack } from './ride'
 import { tautString } from './tautString'
 
 /** Level tracks made by hand: what the bed must do follows from them. */
-const targets = { clearance: 16, swell: 6, pauseFrom: 3 }
+const targets = { clearance: 16, swell: 6, pauseFrom: 3, slope: 9.3 }
 type Part = readonly [seconds: number, level: number | null]
 
 const track = (parts: readonly Part[]) =>

@@ -9,9 +9,12 @@ export type GainTrack = Float32Array
 export const RIDE_RATE: Hertz = 20
 
 export interface RideTargets {
-  clearance: LoudnessUnits
+  /** One for all, or one for each point of the gain. */
+  clearance: LoudnessUnits | ArrayLike<LoudnessUnits>
   swell: LoudnessUnits
   pauseFrom: Seconds
+  /** Steepest change of the gain, in dB a second. */
+  slope: Decibels
 }
 
 const STEP: Seconds = 1 / RIDE_RATE
@@ -22,7 +25,6 @@ const MAX_GAIN: Decibels = 12
 const MIN_GAIN: Decibels = -60
 /** A bed below this has nothing to ride. */
 const BED_SILENCE: Lufs = -65
-const SLOPE: Decibels = 9.3 // dB a second
 const TUBE = { louder: 1.1, softer: 1.6, onset: 0.5, swell: 1 }
 const ONSET = { before: 0.5, after: 0.4 }
 /** The bed is measured over so much to each side; where a voice sets in, over less. */
@@ -66,17 +68,20 @@ export function rideBed(
   const bedCurve = hannLevels(bed, count, BED_REACH)
   const onsets = onsetsAfter(pauses, sentences)
   raiseAtOnsets(bedCurve, hannLevels(bed, count, ONSET_REACH), onsets)
+  const { clearance } = targets
+  const clearanceAt = (i: number) =>
+    typeof clearance === 'number' ? clearance : clearance[Math.min(i, clearance.length - 1)]!
   const wanted = Float64Array.from({ length: count }, (_, i) =>
-    bedCurve[i]! < BED_SILENCE ? NaN : Math.min(MAX_GAIN, voiceCurve[i]! - targets.clearance - bedCurve[i]!),
+    bedCurve[i]! < BED_SILENCE ? NaN : Math.min(MAX_GAIN, voiceCurve[i]! - clearanceAt(i) - bedCurve[i]!),
   )
   const swell = bedCurve.map((level) => Math.min(MAX_GAIN, voiceLevel - targets.swell - level))
 
   let gain: Float64Array = new Float64Array(count)
   for (let pass = 0; ; pass++) {
-    gain = smoothed(tautString(...edges(tubeAround(wanted, swell, sentences, pauses))))
+    gain = smoothed(tautString(...edges(tubeAround(wanted, swell, sentences, pauses), targets.slope)))
     if (pass === PASSES) return Float32Array.from(gain)
     const safe = wanted.slice()
-    correct(wanted, gain, voiceCurve, applyGain(bed, gain), sentences, targets.clearance)
+    correct(wanted, gain, voiceCurve, applyGain(bed, gain), sentences, clearanceAt)
     // What is soft over three seconds may still be loud on the first word.
     for (const { start, end } of onsets) {
       for (let i = start; i < Math.min(end, count); i++) wanted[i] = Math.min(wanted[i]!, safe[i]!)
@@ -230,8 +235,8 @@ function tubeAround(wanted: Float64Array, swell: Float64Array, sentences: Stretc
 }
 
 /** Both edges made walkable at the allowed slope. Where they then cross, the louder side gives way: no masking. */
-function edges({ lower, upper }: Tube): [lower: Float64Array, upper: Float64Array] {
-  const rise = SLOPE * STEP
+function edges({ lower, upper }: Tube, slope: Decibels): [lower: Float64Array, upper: Float64Array] {
+  const rise = slope * STEP
   limitSlope(upper, (a, b) => Math.min(a, b + rise))
   limitSlope(lower, (a, b) => Math.max(a, b - rise))
   lower.forEach((value, i) => (lower[i] = Math.min(value, upper[i]!)))
@@ -255,14 +260,14 @@ function correct(
   voiceCurve: Float64Array,
   ridden: LoudnessTrack,
   sentences: Stretch[],
-  clearance: LoudnessUnits,
+  clearanceAt: (point: number) => LoudnessUnits,
 ): void {
   const energy = sentenceEnergies(ridden)
   for (const { start, end } of sentences) {
     for (let i = start; i < end; i++) {
       const under = energy(i, start, end)
       if (under < energyOf(-90)) continue
-      const meant = clearance - (gain[i]! - wanted[i]!)
+      const meant = clearanceAt(i) - (gain[i]! - wanted[i]!)
       const error = clamp(voiceCurve[i]! - loudnessOf(under) - meant, -6, 6)
       wanted[i] = Math.min(MAX_GAIN, wanted[i]! + 0.8 * error)
     }

@@ -23,6 +23,7 @@ const info = (hash: string, part: Partial<MediaInfo> = {}): MediaInfo => ({
   length: 12,
   channels: 1,
   pages: [],
+  texts: [],
   note: null,
   ...part,
 })

@@ -2,7 +2,7 @@ import { isOutdated, isStandIn } from '@/core/lesson/takes'
 import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/lesson/media'
-import { clearanceReadings, CORRIDOR } from '@/core/mix/balanceSheet'
+import { clearanceReadings, CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import { type AnalysisOf, type PlannedMix } from '@/core/mix/plan'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import { spokenTime } from '@/core/measure/speech'
@@ -155,11 +155,11 @@ function clippedHops({ wave }: Analysis, from: Seconds, to: Seconds): Seconds[] 
 function checkBalance(lesson: Lesson, timeline: Timeline, { levels }: PlannedMix): Finding[] {
   if (lesson.bedCues.length === 0) return []
   const readings = clearanceReadings(levels.voice, levels.bed, levels.speech)
-  const target = lesson.targets.clearance
-  const runs = (outside: (clearance: number) => boolean) => {
+  const runs = (outside: (clearance: number, target: number) => boolean) => {
     const found: { from: Seconds; to: Seconds; worst: number }[] = []
     for (const { at, clearance } of readings) {
-      if (!outside(clearance)) continue
+      const target = targetAt(levels.clearance, at)
+      if (!outside(clearance, target)) continue
       const last = found.at(-1)
       const off = Math.abs(clearance - target)
       if (last && at - last.to < 0.25) Object.assign(last, { to: at, worst: Math.max(last.worst, off) })
@@ -180,10 +180,10 @@ function checkBalance(lesson: Lesson, timeline: Timeline, { levels }: PlannedMix
       }
     }
   return [
-    ...runs((clearance) => clearance < target - CORRIDOR).map(
+    ...runs((clearance, target) => clearance < target - CORRIDOR).map(
       finding('voice-masked', 'warning', (lu) => `the music comes ${lu} LU closer to the voice than asked for.`),
     ),
-    ...runs((clearance) => clearance > target + CORRIDOR).map(
+    ...runs((clearance, target) => clearance > target + CORRIDOR).map(
       finding('bed-lost', 'hint', (lu) => `the music is ${lu} LU fainter than asked for.`),
     ),
   ]

@@ -20,21 +20,41 @@ const mediaHash = z.string().regex(/^[0-9a-f]{64}$/)
 
 /** A still: an image, or one page (from 1) of a deck. */
 const stillSchema = z.object({ kind: z.literal('still'), media: mediaHash, page: z.int().min(1) })
-/** A recording from `from` to `to` of its file; `gain` of its own sound in dB, or null where it is silent. */
+/** A moment at which something is said: a place in a take. It goes with the words wherever they go. */
+export const saidSchema = z.object({ media: mediaHash, at: seconds })
+
+/** A moment of a recording that is seen when something is said. */
+export const pinSchema = z.object({ id, at: seconds, said: saidSchema })
+
+/**
+ * A recording from `from` to `to` of its file, without what is cut out of it; `gain` of its own sound in dB, or null
+ * where it is silent. `speed` is a factor, or null: so fast that the step's words last as long.
+ */
 const recordingSchema = z.object({
   kind: z.literal('recording'),
   media: mediaHash,
   from: seconds,
   to: seconds,
   gain: z.number().min(-60).max(24).nullable(),
+  speed: z.number().min(0.1).max(16).nullable(),
+  /** In the file's time, in order. */
+  cuts: z.array(z.object({ from: seconds, to: seconds })).max(500),
+  pins: z.array(pinSchema).max(200),
 })
 /** Text on plain ground: the first line is the title. */
 const cardSchema = z.object({ kind: z.literal('card'), lines: z.array(z.string().max(200)).min(1).max(6) })
 export const pictureSchema = z.discriminatedUnion('kind', [stillSchema, recordingSchema, cardSchema])
 
-/** Follow the voice (lead-in + passages + tail, at least so long), or a fixed length. */
+/** How long a step stays. */
 export const lengthRuleSchema = z.discriminatedUnion('kind', [
+  /** Follows the voice (lead-in + passages + tail), at least so long. */
   z.object({ kind: z.literal('voice'), atLeast: seconds }),
+  /** Follows the voice as the lesson's own rule says. */
+  z.object({ kind: z.literal('lesson') }),
+  /** Follows the voice, and gives so many seconds for each word that is on the picture. */
+  z.object({ kind: z.literal('reading'), perWord: seconds, words: z.int().min(0).max(5000) }),
+  /** Stays until the next word is said, so that the next step begins with its voice. */
+  z.object({ kind: z.literal('until-next'), atLeast: seconds }),
   z.object({ kind: z.literal('fixed'), length: seconds }),
 ])
 
@@ -71,10 +91,61 @@ export const stepSchema = z.object({
   leadIn: seconds,
   tail: seconds,
   passages: z.array(passageSchema),
+  /** Further pictures of the step; each is seen from the moment on at which something is said. */
+  more: z.array(z.object({ id, picture: pictureSchema, said: saidSchema })).max(200),
 })
 
-/** A piece of music that starts with a step and plays until the next cue or the lesson's end. */
-export const bedCueSchema = z.object({ id, media: mediaHash, step: id })
+/** A piece of music that starts with a step and plays until its end, the next cue or the lesson's end. */
+export const bedCueSchema = z.object({
+  id,
+  media: mediaHash,
+  step: id,
+  /** The last step it plays under; null: as long as it can. */
+  last: id.nullable(),
+  /** The part of the file that is used; null: to its end. */
+  from: seconds,
+  to: seconds.nullable(),
+  /** Of its own, where it is not the lesson's. */
+  clearance: z.number().min(3).max(40).nullable(),
+  /** How long it is blended with the piece before it. */
+  blend: z.number().min(0).max(20),
+})
+
+/** Where a sound hangs: on a step, on something that is said, or on another sound; so many seconds after it begins. */
+export const anchorSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('step'), step: id, offset: z.number().min(-3600).max(3600) }),
+  z.object({ kind: z.literal('said'), said: saidSchema, offset: z.number().min(-3600).max(3600) }),
+  z.object({ kind: z.literal('sound'), sound: id, offset: z.number().min(-3600).max(3600) }),
+])
+
+/** A sound effect, or a second voice, `from` to `to` of its file. */
+export const soundCueSchema = z.object({
+  id,
+  media: mediaHash,
+  from: seconds,
+  to: seconds,
+  track: z.enum(['effect', 'voice']),
+  anchor: anchorSchema,
+  gain: z.number().min(-60).max(24),
+  fadeIn: seconds,
+  fadeOut: seconds,
+  /** That it sounds over words is meant, and no finding. */
+  meant: z.boolean(),
+})
+
+/** A point of the line that is added to the ride by hand: so many seconds into a step, so many dB. Lines join the points. */
+export const nudgeSchema = z.object({
+  id,
+  step: id,
+  offset: seconds,
+  gain: z.number().min(-60).max(24),
+  /** How the line goes on to the next point. */
+  shape: z.enum(['straight', 'smooth']),
+})
+
+export const TRACKS = ['voice', 'recordings', 'sounds', 'bed'] as const
+export type TrackName = (typeof TRACKS)[number]
+const trackSchema = z.object({ gain: z.number().min(-60).max(24), muted: z.boolean() })
 
 export const targetsSchema = z.object({
   /** How far the bed stays under the voice while it speaks, in LU. */
@@ -87,7 +158,15 @@ export const targetsSchema = z.object({
   loudness: z.number().min(-31).max(-9),
   /** Highest true peak of the whole lesson, in dBTP. */
   truePeak: z.number().min(-9).max(0),
+  /** How fast the bed may move, in dB a second. */
+  slope: z.number().min(3).max(24),
+  /** How far the recordings' own sound and the effects stay under the voice while it speaks, in LU; 0: as they are. */
+  recordingsUnder: z.number().min(0).max(40),
+  effectsUnder: z.number().min(0).max(40),
 })
+
+/** A dip in the bed's spectrum while the voice speaks; `depth` in dB, or null: as deep as needed. */
+export const pocketSchema = z.object({ on: z.boolean(), depth: z.number().min(1).max(15).nullable() })
 
 export const shelfKindSchema = z.enum(['still', 'deck', 'recording', 'sound'])
 /** What an author knows about a file on the shelf. */
@@ -114,12 +193,26 @@ export const lessonSchema = z.object({
   reading: readingSettingsSchema,
   /** Of the script; BCP 47. */
   language: z.string().min(2).max(20),
+  sounds: z.array(soundCueSchema).max(5000),
+  /** In the order of lesson time. */
+  nudges: z.array(nudgeSchema).max(5000),
+  pocket: pocketSchema,
+  tracks: z.object({ voice: trackSchema, recordings: trackSchema, sounds: trackSchema, bed: trackSchema }),
+  /** For steps whose rule is the lesson's. */
+  lengths: z.object({ leadIn: seconds, tail: seconds, atLeast: seconds }),
 })
 
 export type Picture = z.infer<typeof pictureSchema>
 export type LengthRule = z.infer<typeof lengthRuleSchema>
 export type Passage = z.infer<typeof passageSchema>
 export type Take = z.infer<typeof takeSchema>
+export type Said = z.infer<typeof saidSchema>
+export type Anchor = z.infer<typeof anchorSchema>
+export type SoundCue = z.infer<typeof soundCueSchema>
+export type Nudge = z.infer<typeof nudgeSchema>
+export type Pocket = z.infer<typeof pocketSchema>
+export type LessonLengths = Lesson['lengths']
+export type RecordingPicture = Extract<Picture, { kind: 'recording' }>
 export type Step = z.infer<typeof stepSchema>
 export type BedCue = z.infer<typeof bedCueSchema>
 export type MixTargets = z.infer<typeof targetsSchema>
@@ -128,7 +221,16 @@ export type ShelfKind = z.infer<typeof shelfKindSchema>
 export type Lesson = z.infer<typeof lessonSchema>
 export type MediaHash = string
 
-export const DEFAULT_TARGETS: MixTargets = { clearance: 16, swell: 6, pauseFrom: 3, loudness: -16, truePeak: -1 }
+export const DEFAULT_TARGETS: MixTargets = {
+  clearance: 16,
+  swell: 6,
+  pauseFrom: 3,
+  loudness: -16,
+  truePeak: -1,
+  slope: 9.3,
+  recordingsUnder: 10,
+  effectsUnder: 0,
+}
 /** A picture without words stays this long unless told otherwise. */
 export const DEFAULT_STAY = 4
 
@@ -144,8 +246,39 @@ export function emptyLesson(title: string): Lesson {
     cleanUp: NO_CLEAN_UP,
     reading: DEFAULT_READING,
     language: 'en-gb',
+    sounds: [],
+    nudges: [],
+    pocket: { on: false, depth: null },
+    tracks: { voice: newTrack(), recordings: newTrack(), sounds: newTrack(), bed: newTrack() },
+    lengths: { leadIn: 0.4, tail: 0.6, atLeast: 3 },
   }
 }
+
+const newTrack = () => ({ gain: 0, muted: false })
+
+/** A whole recording as a picture, silent and at its own speed. */
+export const newRecording = (media: MediaHash, length: number): RecordingPicture => ({
+  kind: 'recording',
+  media,
+  from: 0,
+  to: length,
+  gain: null,
+  speed: 1,
+  cuts: [],
+  pins: [],
+})
+
+/** A piece of music from a step on, as it is. */
+export const newBed = (cue: string, media: MediaHash, step: string): BedCue => ({
+  id: cue,
+  media,
+  step,
+  last: null,
+  from: 0,
+  to: null,
+  clearance: null,
+  blend: 2,
+})
 
 /** A step with this picture and nothing said yet. */
 export function newStep(id: string, title: string, picture: Picture): Step {
@@ -158,18 +291,23 @@ export function newStep(id: string, title: string, picture: Picture): Step {
     leadIn: 0,
     tail: 0,
     passages: [],
+    more: [],
   }
 }
+
+/** Its own picture first. */
+export const picturesOfStep = ({ picture, more }: Step): Picture[] => [picture, ...more.map((one) => one.picture)]
 
 /** All files a document needs, each once. */
 export function mediaOf(lesson: Lesson): Set<MediaHash> {
   const used = new Set<MediaHash>()
   for (const step of lesson.steps) {
-    if (step.picture.kind !== 'card') used.add(step.picture.media)
+    for (const picture of picturesOfStep(step)) if (picture.kind !== 'card') used.add(picture.media)
     for (const passage of step.passages) used.add(passage.media)
   }
   for (const cue of lesson.bedCues) used.add(cue.media)
   for (const item of lesson.shelf) used.add(item.media)
+  for (const sound of lesson.sounds) used.add(sound.media)
   for (const take of lesson.takes) {
     used.add(take.media)
     if (take.room) used.add(take.room)

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { DEFAULT_TARGETS, emptyLesson, lessonSchema, newStep, type Lesson, type Step } from './document'
+import { DEFAULT_TARGETS, emptyLesson, lessonSchema, newBed, newStep, type Lesson, type Step } from './document'
 import { applyEdit, type Edit } from './edits'
 import { doEdit, openHistory, redo, undo } from './history'
 import { layoutLesson, stepLength } from './layout'
@@ -16,7 +16,7 @@ function reading(count: number): Lesson {
     script: `Sentence ${i} one. Sentence ${i} two.`,
     passages: [{ id: `p${i}`, media: take, from: i * 3, to: i * 3 + 3, pause: 0 }],
   }))
-  return { ...emptyLesson('Knots'), steps, bedCues: [{ id: 'bed', media: song, step: 's0' }] }
+  return { ...emptyLesson('Knots'), steps, bedCues: [newBed('bed', song, 's0')] }
 }
 const edited = (lesson: Lesson, ...edits: Edit[]) => edits.reduce((now, edit) => applyEdit(now, edit).lesson, lesson)
 const breakAt = (step: string, passage: string, at: number, scriptAt = 15): Edit => ({
@@ -68,9 +68,7 @@ test('several steps move together and keep their order', () => {
 })
 
 test('a bed whose step is deleted starts with the next one', () => {
-  expect(edited(reading(3), { name: 'deleteSteps', steps: ['s0', 's1'] }).bedCues).toEqual([
-    { id: 'bed', media: song, step: 's2' },
-  ])
+  expect(edited(reading(3), { name: 'deleteSteps', steps: ['s0', 's1'] }).bedCues).toEqual([newBed('bed', song, 's2')])
 })
 
 test('impossible edits say so and change nothing', () => {
@@ -122,7 +120,7 @@ function editFor(lesson: Lesson, { kind, a, b, t }: Pick, serial: number): Edit 
         }
       : null,
     { name: 'joinStep', step: step.id },
-    { name: 'addBed', cue: { id, media: song, step: step.id } },
+    { name: 'addBed', cue: newBed(id, song, step.id) },
     { name: 'setTarget', target: 'clearance', value: 3 + t * 30 },
   ]
   return edits[kind] ?? null
@@ -170,7 +168,7 @@ function expectSound(lesson: Lesson): void {
   const timeline = layoutLesson(lesson)
   timeline.steps.forEach((span, i) => {
     expect(span.start).toBe(timeline.steps[i - 1]?.end ?? 0)
-    expect(span.end - span.start).toBeCloseTo(stepLength(span.step), 9)
+    expect(span.end - span.start).toBeCloseTo(stepLength(span.step, lesson.lengths), 9)
   })
   expect(timeline.length).toBe(timeline.steps.at(-1)?.end ?? 0)
   timeline.passages.forEach((span, i) => {

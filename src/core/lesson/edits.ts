@@ -2,9 +2,21 @@ import { create, apply, type Patches } from 'mutative'
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
 import { passageOf, stepIndex, stepOf } from './lookUp'
+import { changeSounds, type SoundEdit } from './soundEdits'
 import { changeTakes, type TakeEdit } from './takeEdits'
 import { changeWords, type WordEdit } from './wordEdits'
-import type { BedCue, LengthRule, Lesson, MixTargets, Passage, Picture, ShelfItem, Step, Take } from './document'
+import {
+  picturesOfStep,
+  type BedCue,
+  type LengthRule,
+  type Lesson,
+  type MixTargets,
+  type Passage,
+  type Picture,
+  type ShelfItem,
+  type Step,
+  type Take,
+} from './document'
 
 /**
  * Everything that can be done to a lesson. Each edit carries the user's word for it, and all it needs:
@@ -22,6 +34,7 @@ export type Edit =
   | { name: 'setPicture'; step: string; picture: Picture }
   | { name: 'setScript'; step: string; script: string }
   | { name: 'setLength'; step: string; length: LengthRule }
+  | { name: 'setLengthOf'; steps: string[]; length: LengthRule }
   | { name: 'setLeadIn'; step: string; leadIn: Seconds }
   | { name: 'setTail'; step: string; tail: Seconds }
   | { name: 'placePassage'; step: string; passage: Passage; index: number }
@@ -38,6 +51,7 @@ export type Edit =
   | { name: 'takeOffShelf'; media: string }
   | TakeEdit
   | WordEdit
+  | SoundEdit
   /** Everything as it was in an earlier version. */
   | { name: 'restore'; lesson: Lesson }
 
@@ -104,6 +118,9 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'setLength':
       stepOf(lesson, edit.step).length = edit.length
       return
+    case 'setLengthOf':
+      for (const id of edit.steps) stepOf(lesson, id).length = { ...edit.length }
+      return
     case 'setLeadIn':
       stepOf(lesson, edit.step).leadIn = edit.leadIn
       return
@@ -157,8 +174,21 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'showHidden':
     case 'acceptScript':
       return changeWords(lesson, edit)
+    case 'addTakes':
+    case 'chooseParts':
+    case 'renameTake':
+    case 'removeTake':
+    case 'restoreTake':
+    case 'setCleanUp':
+    case 'setReading':
+    case 'setLanguage':
+    case 'shortenPauses':
+    case 'insertPause':
+    case 'setPause':
+    case 'replaceVoice':
+      return changeTakes(lesson, edit)
     default:
-      changeTakes(lesson, edit)
+      changeSounds(lesson, edit)
   }
 }
 
@@ -180,13 +210,17 @@ function duplicateSteps(lesson: Lesson, copies: { of: string; id: string; passag
       ...step,
       id,
       passages: step.passages.map((passage, i) => ({ ...passage, id: passages[i] ?? `${id}-${i}` })),
+      more: step.more.map((one, i) => ({ ...one, id: `${id}-m${i}`.slice(-40) })),
     }
   })
   const last = Math.max(...copies.map(({ of }) => stepIndex(lesson, of)))
   lesson.steps.splice(last + 1, 0, ...made)
 }
 
-/** A bed that started with a deleted step starts with the next one that stays (or the last). */
+/**
+ * A bed that started with a deleted step starts with the next one that stays (or the last); one that ended with it ends
+ * with the one before. Sounds that hung on it stay, loose, until the author says where to.
+ */
 function deleteSteps(lesson: Lesson, ids: string[]): void {
   for (const id of ids) {
     const index = stepIndex(lesson, id)
@@ -194,6 +228,8 @@ function deleteSteps(lesson: Lesson, ids: string[]): void {
     const cue = lesson.bedCues.find(({ step }) => step === id)
     if (cue && heir && !lesson.bedCues.some(({ step }) => step === heir.id)) cue.step = heir.id
     else clearBed(lesson, id)
+    lesson.nudges = lesson.nudges.filter(({ step }) => step !== id)
+    for (const bed of lesson.bedCues) if (bed.last === id) bed.last = lesson.steps[index - 1]?.id ?? null
     lesson.steps.splice(index, 1)
   }
 }
@@ -217,7 +253,15 @@ function breakStep(lesson: Lesson, at: Break): void {
   if (moved.length === 0) throw new UserError('Nothing is said after this place in the step.')
   let next = lesson.steps[index + 1]
   if (!next) {
-    lesson.steps.push({ ...step, id: at.newStep, script: '', leadIn: 0, passages: [], length: { ...step.length } })
+    lesson.steps.push({
+      ...step,
+      id: at.newStep,
+      script: '',
+      leadIn: 0,
+      passages: [],
+      more: [],
+      length: { ...step.length },
+    })
     next = lesson.steps[index + 1]!
   }
   step.passages = step.passages.slice(0, step.passages.length - moved.length)
@@ -279,9 +323,10 @@ function putOnShelf(lesson: Lesson, items: readonly ShelfItem[]): void {
 function takeOffShelf(lesson: Lesson, media: string): void {
   const inUse =
     lesson.bedCues.some((cue) => cue.media === media) ||
+    lesson.sounds.some((sound) => sound.media === media) ||
     lesson.steps.some(
       (step) =>
-        (step.picture.kind !== 'card' && step.picture.media === media) ||
+        picturesOfStep(step).some((picture) => picture.kind !== 'card' && picture.media === media) ||
         step.passages.some((passage) => passage.media === media),
     )
   if (inUse) throw new UserError('This is used in the lesson. Take it out of its steps first.')

@@ -1,9 +1,21 @@
 import type { SpeechSegment } from '@/core/measure/speech'
-import { chooseBreaks } from '@/core/narration/breaks'
+import { layByPauses, wordsWithin } from '@/core/narration/layByPauses'
+import { jointScript, layByWords } from '@/core/narration/layByWords'
 import type { Seconds } from '@/core/units'
-import { emptyLesson, newStep, type Lesson, type Picture, type ShelfItem, type Step } from './document'
+import {
+  emptyLesson,
+  newBed,
+  newRecording,
+  newStep,
+  type Lesson,
+  type Picture,
+  type ShelfItem,
+  type Step,
+  type Take,
+} from './document'
 import { takesFromPassages } from './takes'
 import { titleFromName, type MediaInfo } from './media'
+import type { TaskResult } from './task'
 
 /** What somebody drops to get a first lesson. Pictures in the order they are to be shown. */
 export interface FirstMaterial {
@@ -14,13 +26,13 @@ export interface FirstMaterial {
   music: readonly MediaInfo[]
   /** The words; a blank line stands for a change of slide. */
   script?: string
+  /** Where the words of `scriptToFind(material)` are said in the one long reading. */
+  found?: TaskResult<'align'>
 }
 
 /** Silence kept before the first word and after the last one of a reading. */
 const LEAD_IN: Seconds = 0.6
 const TAIL: Seconds = 0.8
-/** Kept of the take around its words. */
-const MARGIN: Seconds = 0.25
 
 /**
  * A first lesson: a step a picture, the narration laid over the steps at its pauses, the music under all of it.
@@ -28,21 +40,18 @@ const MARGIN: Seconds = 0.25
  */
 export function firstLesson(material: FirstMaterial, newId: () => string): Lesson {
   const lesson = emptyLesson(material.title)
-  lesson.steps = material.pictures.flatMap((media) =>
-    picturesOf(media).map(({ title, picture }) => newStep(newId(), title, picture)),
-  )
-  if (lesson.steps.length === 0 && material.voices.length > 0) {
-    lesson.steps = [newStep(newId(), material.title, { kind: 'card', lines: [material.title] })]
-  }
-  spreadScript(lesson.steps, material.script)
-  layVoices(lesson.steps, material, newId)
-  lesson.takes = takesFromPassages(lesson.steps, 'brought-in', newId)
+  if (material.pictures.length + material.voices.length > 0) lesson.steps = stepsOf(material, newId)
+  lesson.takes = layVoices(lesson.steps, material, newId)
   const [song] = material.music
   const [first] = lesson.steps
-  if (song && first) lesson.bedCues = [{ id: newId(), media: song.hash, step: first.id }]
+  if (song && first) lesson.bedCues = [newBed(newId(), song.hash, first.id)]
   lesson.shelf = [...material.pictures, ...material.voices.map(({ media }) => media), ...material.music].map(shelfItem)
   return lesson
 }
+
+/** The words that are to be found in the one long reading (see `found`); empty where there are none. */
+export const scriptToFind = (material: Pick<FirstMaterial, 'title' | 'pictures' | 'script'>): string =>
+  jointScript(stepsOf(material, () => 'step')).text
 
 /** What a file looks like on the shelf before the author says more about it. */
 export const shelfItem = (media: MediaInfo): ShelfItem => ({
@@ -58,7 +67,7 @@ export const shelfItem = (media: MediaInfo): ShelfItem => ({
 export function picturesOf(media: MediaInfo): { title: string; picture: Picture }[] {
   const name = titleFromName(media.name)
   if (media.kind === 'recording') {
-    return [{ title: name, picture: { kind: 'recording', media: media.hash, from: 0, to: media.length!, gain: null } }]
+    return [{ title: name, picture: newRecording(media.hash, media.length!) }]
   }
   return media.pages.map((title, i) => ({
     title: title || (media.pages.length > 1 ? `${name}, page ${i + 1}` : name),
@@ -70,25 +79,35 @@ export function picturesOf(media: MediaInfo): { title: string; picture: Picture 
 export const byName = (a: { name: string }, b: { name: string }): number =>
   a.name.localeCompare(b.name, 'en', { numeric: true, sensitivity: 'base' })
 
+/** A step a picture with its script; a card with the title where there is no picture but something to say. */
+function stepsOf(
+  { title, pictures, script }: Pick<FirstMaterial, 'title' | 'pictures' | 'script'>,
+  newId: () => string,
+) {
+  const steps = pictures.flatMap((media) => picturesOf(media).map((one) => newStep(newId(), one.title, one.picture)))
+  if (steps.length === 0) steps.push(newStep(newId(), title, { kind: 'card', lines: [title] }))
+  spreadScript(steps, script)
+  return steps
+}
+
 function spreadScript(steps: Step[], script?: string): void {
-  const parts = (script ?? '')
-    .split(/\n\s*\n/)
-    .map((part) => part.replace(/\s+/g, ' ').trim())
-    .filter(Boolean)
-  parts.forEach((part, i) => {
+  scriptParts(script ?? '').forEach((part, i) => {
     const step = steps[Math.min(i, steps.length - 1)]
     if (step) step.script = step.script ? `${step.script} ${part}` : part
   })
 }
 
-function layVoices(steps: Step[], { voices }: FirstMaterial, newId: () => string): void {
-  if (voices.length === 1) layReading(steps, voices[0]!, newId)
-  else {
-    voices.forEach(({ media, speech }, i) => {
-      const step = steps[Math.min(i, steps.length - 1)]
-      step?.passages.push({ id: newId(), media: media.hash, ...wordsIn(speech, media.length!), pause: 0 })
-    })
-  }
+const scriptParts = (script: string): string[] =>
+  script
+    .split(/\n\s*\n/)
+    .map((part) => part.replace(/\s+/g, ' ').trim())
+    .filter(Boolean)
+
+/** Takes of the steps; what is heard of them is put into the steps. */
+function layVoices(steps: Step[], { voices, found }: FirstMaterial, newId: () => string): Take[] {
+  const [reading] = voices
+  const takes =
+    reading && voices.length === 1 ? layReading(steps, reading, found, newId) : layEach(steps, voices, newId)
   for (const step of steps) {
     if (step.passages.length === 0) continue
     // With words the step is as long as they are; a recording still plays to its end.
@@ -99,23 +118,30 @@ function layVoices(steps: Step[], { voices }: FirstMaterial, newId: () => string
     spoken[0]!.leadIn = LEAD_IN
     spoken.at(-1)!.tail = TAIL
   }
+  return takes
 }
 
-function layReading(steps: Step[], { media, speech }: FirstMaterial['voices'][number], newId: () => string): void {
-  const { from, to } = wordsIn(speech, media.length!)
-  const edges = [from, ...chooseBreaks(speech, expectedShares(steps)), to]
-  edges.slice(0, -1).forEach((start, i) => {
-    steps[i]?.passages.push({ id: newId(), media: media.hash, from: start, to: edges[i + 1]!, pause: 0 })
+type Voice = FirstMaterial['voices'][number]
+
+/** By its words where they were found; by its pauses otherwise. */
+function layReading(
+  steps: Step[],
+  { media, speech }: Voice,
+  found: FirstMaterial['found'],
+  newId: () => string,
+): Take[] {
+  const recording = { media: media.hash, length: media.length!, speech }
+  const byWords = found && found.words.length > 0 ? layByWords(steps, recording, found, 'brought-in', newId) : null
+  const { takes, heard } = byWords ?? layByPauses(steps, recording, 'brought-in', newId)
+  for (const { step: id, passages } of heard) steps.find((step) => step.id === id)!.passages = passages
+  return takes
+}
+
+/** A recording a step. */
+function layEach(steps: Step[], voices: readonly Voice[], newId: () => string): Take[] {
+  voices.forEach(({ media, speech }, i) => {
+    const step = steps[Math.min(i, steps.length - 1)]
+    step?.passages.push({ id: newId(), media: media.hash, ...wordsWithin(speech, media.length!), pause: 0 })
   })
-}
-
-/** Where every step has its script, its letters tell how much is said on it; else all are alike. */
-function expectedShares(steps: readonly Step[]): number[] {
-  const known = steps.every(({ script }) => script.length > 0)
-  return steps.map(({ script }) => (known ? script.length : 1))
-}
-
-function wordsIn(speech: readonly SpeechSegment[], length: Seconds): { from: Seconds; to: Seconds } {
-  if (speech.length === 0) return { from: 0, to: length }
-  return { from: Math.max(0, speech[0]!.start - MARGIN), to: Math.min(length, speech.at(-1)!.end + MARGIN) }
+  return takesFromPassages(steps, 'brought-in', newId)
 }

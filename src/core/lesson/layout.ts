@@ -1,11 +1,17 @@
 import type { Seconds } from '@/core/units'
-import { DEFAULT_STAY, type BedCue, type Lesson, type Passage, type Step } from './document'
+import { layPictures, type PictureSpan } from './layPictures'
+import { laySounds, type SoundSpan } from './laySounds'
+import { DEFAULT_STAY, type BedCue, type Lesson, type Passage, type Said, type SoundCue, type Step } from './document'
 
 /** Where everything stands in lesson time: computed from the document's anchors, never stored. */
 export interface Timeline {
   steps: StepSpan[]
   passages: PassageSpan[]
+  pictures: PictureSpan[]
   beds: BedSpan[]
+  sounds: SoundSpan[]
+  /** Sounds whose step, word or other sound has gone: they are not heard. */
+  loose: SoundCue[]
   length: Seconds
 }
 
@@ -32,29 +38,55 @@ export interface BedSpan {
   end: Seconds
 }
 
+type Lengths = Lesson['lengths']
+
 /** Turns anchors into lesson time. Steps follow each other without gap or overlap. */
 export function layoutLesson(lesson: Lesson): Timeline {
   const steps: StepSpan[] = []
   const passages: PassageSpan[] = []
   let start: Seconds = 0
+  // The silence before the first word, where the step before stays until it is said.
+  let given: Seconds = 0
   lesson.steps.forEach((step, index) => {
-    const end = start + stepLength(step)
-    const voiceEnd = layPassages(step, start, end, passages)
+    const next = lesson.steps[index + 1]
+    const gives = step.length.kind === 'until-next' && next ? silenceBefore(next, lesson.lengths) : 0
+    const end = start + Math.max(0, stepLength(step, lesson.lengths) - given) + gives
+    const voiceEnd = layPassages(step, lesson.lengths, start - given, end, passages)
     steps.push({ step, index, start, end, overrun: Math.max(0, voiceEnd - end) })
     start = end
+    given = gives
   })
-  return { steps, passages, beds: layBeds(lesson, steps, start), length: start }
+  const timeOf = saidTimes(passages)
+  const pictures = layPictures(steps, passages, timeOf)
+  const beds = layBeds(lesson, steps, start)
+  return { steps, passages, pictures, beds, ...laySounds(lesson.sounds, steps, timeOf), length: start }
 }
 
-/** How long a step stays. */
-export function stepLength(step: Step): Seconds {
-  if (step.length.kind === 'fixed') return step.length.length
-  const words = step.passages.length > 0 ? step.leadIn + voiceLength(step) + step.tail : DEFAULT_STAY
-  return Math.max(step.length.atLeast, words)
+/** How long a step stays by itself. */
+export function stepLength(step: Step, lengths: Lengths): Seconds {
+  const { length } = step
+  if (length.kind === 'fixed') return length.length
+  const { leadIn, tail } = edgesOf(step, lengths)
+  const words = step.passages.length > 0 ? leadIn + voiceLength(step) + tail : DEFAULT_STAY
+  switch (length.kind) {
+    case 'lesson':
+      return Math.max(lengths.atLeast, words)
+    case 'reading':
+      return Math.max(length.perWord * length.words, words)
+    default:
+      return Math.max(length.atLeast, words)
+  }
 }
+
+/** Lead-in and tail that hold for a step. */
+export const edgesOf = (step: Step, lengths: Lengths): { leadIn: Seconds; tail: Seconds } =>
+  step.length.kind === 'lesson' ? lengths : step
 
 export const voiceLength = (step: Step): Seconds =>
   step.passages.reduce((sum, { from, to, pause }) => sum + pause + to - from, 0)
+
+const silenceBefore = (step: Step, lengths: Lengths): Seconds =>
+  step.passages.length > 0 ? edgesOf(step, lengths).leadIn + step.passages[0]!.pause : 0
 
 /** The step that is seen at `time`; the last one from the lesson's end on. Undefined in a lesson without steps. */
 export function stepAt(timeline: Timeline, time: Seconds): StepSpan | undefined {
@@ -81,8 +113,8 @@ export function carryOver(before: Timeline, after: Timeline, time: Seconds): Sec
 }
 
 /** Lays a step's passages one after the other and returns where they would end. */
-function layPassages(step: Step, start: Seconds, end: Seconds, out: PassageSpan[]): Seconds {
-  let at = start + step.leadIn
+function layPassages(step: Step, lengths: Lengths, start: Seconds, end: Seconds, out: PassageSpan[]): Seconds {
+  let at = start + edgesOf(step, lengths).leadIn
   for (const passage of step.passages) {
     at += passage.pause
     const wanted = at + passage.to - passage.from
@@ -92,12 +124,38 @@ function layPassages(step: Step, start: Seconds, end: Seconds, out: PassageSpan[
   return at
 }
 
-/** A bed plays from its step until the next bed starts, or to the lesson's end. */
+/**
+ * When something is said in the lesson: in the passage that has its place, rather in the step it is asked for. Null where
+ * it is not heard.
+ */
+export type TimeOfSaid = (said: Said, step?: string) => Seconds | null
+
+function saidTimes(passages: readonly PassageSpan[]): TimeOfSaid {
+  const byMedia = new Map<string, PassageSpan[]>()
+  for (const span of passages) {
+    const own = byMedia.get(span.passage.media)
+    if (own) own.push(span)
+    else byMedia.set(span.passage.media, [span])
+  }
+  return ({ media, at }, step) => {
+    const spans = (byMedia.get(media) ?? []).filter(
+      ({ passage, start, end }) => at >= passage.from && at < passage.from + end - start,
+    )
+    const span = spans.find((one) => one.step.id === step) ?? spans[0]
+    return span ? span.start + at - span.passage.from : null
+  }
+}
+
+/** A bed plays from its step until its own end, until the next bed starts, or to the lesson's end. */
 function layBeds(lesson: Lesson, steps: StepSpan[], length: Seconds): BedSpan[] {
-  const starts = new Map(steps.map(({ step, start }) => [step.id, start]))
+  const spans = new Map(steps.map((span) => [span.step.id, span]))
   const cues = lesson.bedCues
-    .filter((cue) => starts.has(cue.step))
-    .map((cue) => ({ cue, start: starts.get(cue.step)! }))
+    .filter((cue) => spans.has(cue.step))
+    .map((cue) => ({ cue, start: spans.get(cue.step)!.start }))
     .sort((a, b) => a.start - b.start)
-  return cues.map(({ cue, start }, i) => ({ cue, start, end: cues[i + 1]?.start ?? length }))
+  return cues.map(({ cue, start }, i) => {
+    const next = cues[i + 1]?.start ?? length
+    const own = cue.last ? spans.get(cue.last)?.end : undefined
+    return { cue, start, end: own !== undefined && own > start ? Math.min(own, next) : next }
+  })
 }

@@ -15,6 +15,8 @@ export const mediaInfoSchema = z.object({
   channels: z.number(),
   /** Title of each page as far as its text tells, else empty. */
   pages: z.array(z.string()),
+  /** All that is written on each page. */
+  texts: z.array(z.string()).default([]),
   /** Something the author should know about this file, in a sentence. */
   note: z.string().nullable(),
 })

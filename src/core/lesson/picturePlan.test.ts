@@ -1,15 +1,12 @@
 import fc from 'fast-check'
-import { emptyLesson, newStep, type Lesson, type Picture } from './document'
+import { emptyLesson, newRecording, newStep, type Lesson, type Picture } from './document'
 import { layoutLesson } from './layout'
 import { lessonFrames, planPictures, samplesOfFrames } from './picturePlan'
 
 const card: Picture = { kind: 'card', lines: ['x'] }
 const film = (length: number): Picture => ({
-  kind: 'recording',
-  media: 'a'.repeat(64),
+  ...newRecording('a'.repeat(64), 1 + length),
   from: 1,
-  to: 1 + length,
-  gain: null,
 })
 const lessonOf = (...steps: [Picture, number][]): Lesson => ({
   ...emptyLesson('x'),

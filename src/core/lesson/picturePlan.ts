@@ -1,6 +1,8 @@
-import { FRAME_RATE, toFrames, toSamples, type FrameIndex, type SampleIndex } from '@/core/units'
+import { FRAME_RATE, toFrames, toSamples, type FrameIndex, type SampleIndex, type Seconds } from '@/core/units'
 import type { Picture } from './document'
+import type { PictureSpan } from './layPictures'
 import type { Timeline } from './layout'
+import { speedOf } from './motion'
 
 /** What is seen, in whole frames; runs follow each other without a gap. */
 export interface PictureRun {
@@ -10,18 +12,50 @@ export interface PictureRun {
   frames: FrameIndex
   /** So many of them move (recordings only); the last of those is then held. */
   moving: FrameIndex
+  /** Of a recording: where in the file it begins, and how fast it plays. */
+  from: Seconds
+  speed: number
 }
 
 export function planPictures(timeline: Timeline): PictureRun[] {
-  return timeline.steps.flatMap(({ step, start, end }, i) => {
-    const first = toFrames(start)
-    const isLast = i === timeline.steps.length - 1
-    const frames = (isLast ? lessonFrames(timeline) : toFrames(end)) - first
+  const runs = timeline.pictures.flatMap(runsOf)
+  return runs.flatMap(({ until, ...run }, i) => {
+    const start = toFrames(run.at)
+    const end = i === runs.length - 1 ? lessonFrames(timeline) : toFrames(until)
+    const frames = end - start
     if (frames <= 0) return []
-    const { picture } = step
-    const moving = picture.kind === 'recording' ? Math.min(frames, toFrames(picture.to - picture.from)) : 0
-    return [{ step: step.id, picture, start: first, frames, moving }]
+    const { step, picture, from, speed } = run
+    const moving = Math.min(frames, run.moves ? toFrames(run.moves) : 0)
+    return [{ step, picture, start, frames, moving, from, speed }]
   })
+}
+
+interface Run {
+  step: string
+  picture: Picture
+  at: Seconds
+  until: Seconds
+  moves: Seconds
+  from: Seconds
+  speed: number
+}
+
+/** A picture that is held after it has moved is one run with the movement before it. */
+function runsOf({ step, picture, start, end, motions }: PictureSpan): Run[] {
+  if (picture.kind !== 'recording')
+    return [{ step: step.id, picture, at: start, until: end, moves: 0, from: 0, speed: 1 }]
+  const runs: Run[] = []
+  for (const motion of motions) {
+    const last = runs.at(-1)
+    const isHeld = motion.from === motion.to
+    if (isHeld && last) last.until = motion.end
+    else {
+      const moves = isHeld ? 0 : motion.end - motion.start
+      const speed = isHeld ? 1 : speedOf(motion)
+      runs.push({ step: step.id, picture, at: motion.start, until: motion.end, moves, from: motion.from, speed })
+    }
+  }
+  return runs
 }
 
 /** A lesson's length in frames: the last one may be filled up with silence, but no sound is cut off. */

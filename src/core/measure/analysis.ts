@@ -1,5 +1,5 @@
 import { HOUSE_RATE, type SampleIndex, type Seconds } from '@/core/units'
-import { createBandMeter } from './bands'
+import { BAND_CENTRES, BAND_HOP, createBandMeter } from './bands'
 import { createEnergyMeter, HOP, type LoudnessTrack } from './energyMeter'
 
 /** What is kept of a sound in order to draw it and to decide levels without going back to its samples. */
@@ -97,6 +97,31 @@ function isClipped(
     }
   })
   return found
+}
+
+/** A part of a sound as if it were a sound of its own; cut at whole tenths of a second. The same part is the same object. */
+export function partOfAnalysis(whole: Analysis, from: Seconds, to: Seconds): Analysis {
+  const parts = partsOf.get(whole) ?? new Map<string, Analysis>()
+  partsOf.set(whole, parts)
+  const key = `${from} ${to}`
+  let part = parts.get(key)
+  if (!part) parts.set(key, (part = cutOut(whole, Math.round(from / BAND_HOP), Math.round(to / BAND_HOP))))
+  return part
+}
+
+const partsOf = new WeakMap<Analysis, Map<string, Analysis>>()
+
+function cutOut(whole: Analysis, first: number, last: number): Analysis {
+  const hops = Math.round(BAND_HOP / HOP)
+  const [from, to] = [first * hops, last * hops]
+  return {
+    ...whole,
+    samples: Math.max(0, Math.min(whole.samples, to * HOP_SAMPLES) - from * HOP_SAMPLES),
+    energy: whole.energy.subarray(from, to),
+    wave: whole.wave.subarray(2 * from, 2 * to),
+    bands: whole.bands.subarray(first * BAND_CENTRES.length, last * BAND_CENTRES.length),
+    clips: whole.clips.filter((hop) => hop >= from && hop < to).map((hop) => hop - from),
+  }
 }
 
 export const analysisLength = (analysis: Analysis): Seconds => analysis.samples / HOUSE_RATE

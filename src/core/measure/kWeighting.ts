@@ -1,4 +1,4 @@
-import type { Hertz } from '@/core/units'
+import { HOUSE_RATE, type Hertz } from '@/core/units'
 
 /** One second-order section, normalised so that a0 = 1. */
 export interface Biquad {
@@ -39,6 +39,18 @@ function highPass(rate: Hertz): Biquad {
   const q = 0.5003270373238773
   const a0 = 1 + k / q + k * k
   return { b0: 1, b1: -2, b2: 1, a1: (2 * (k * k - 1)) / a0, a2: (1 - k / q + k * k) / a0 }
+}
+
+/** Factor by which K-weighting changes the power of a tone. */
+export function kWeightingPower(frequency: Hertz): number {
+  const angle = (2 * Math.PI * frequency) / HOUSE_RATE
+  return kWeighting(HOUSE_RATE).reduce((power, section) => power * powerAt(section, angle), 1)
+}
+
+function powerAt({ b0, b1, b2, a1, a2 }: Biquad, angle: number): number {
+  const size = (x0: number, x1: number, x2: number) =>
+    (x0 + x1 * Math.cos(angle) + x2 * Math.cos(2 * angle)) ** 2 + (x1 * Math.sin(angle) + x2 * Math.sin(2 * angle)) ** 2
+  return size(b0, b1, b2) / size(1, a1, a2)
 }
 
 /**

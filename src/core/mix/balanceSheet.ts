@@ -1,3 +1,4 @@
+import { RIDE_RATE } from '@/core/bed/ride'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { stretchLoudness } from '@/core/measure/loudness'
 import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
@@ -54,14 +55,21 @@ export function clearanceReadings(
   })
 }
 
-export function corridorShares(readings: readonly ClearanceReading[], target: LoudnessUnits) {
+/** `target`: one for all, or one every 1 / RIDE_RATE seconds. */
+export function corridorShares(
+  readings: readonly ClearanceReading[],
+  target: LoudnessUnits | ArrayLike<LoudnessUnits>,
+) {
   if (readings.length === 0) return { within: null, masked: null, lost: null, clearance: null }
   const share = (test: (reading: ClearanceReading) => boolean) => readings.filter(test).length / readings.length
   const sorted = readings.map(({ clearance }) => clearance).sort((a, b) => a - b)
-  const masked = share(({ clearance }) => clearance < target - CORRIDOR)
-  const lost = share(({ clearance }) => clearance > target + CORRIDOR)
+  const masked = share(({ at, clearance }) => clearance < targetAt(target, at) - CORRIDOR)
+  const lost = share(({ at, clearance }) => clearance > targetAt(target, at) + CORRIDOR)
   return { within: 1 - masked - lost, masked, lost, clearance: sorted[Math.floor(sorted.length / 2)]! }
 }
+
+export const targetAt = (target: LoudnessUnits | ArrayLike<LoudnessUnits>, time: Seconds): LoudnessUnits =>
+  typeof target === 'number' ? target : target[Math.min(target.length - 1, Math.round(time * RIDE_RATE))]!
 
 /** Loudness every 100 ms over 400 ms, for drawing; -Infinity in silence. */
 export function drawnLoudness(track: LoudnessTrack): Lufs[] {

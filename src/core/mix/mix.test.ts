@@ -1,5 +1,5 @@
 import { layoutLesson } from '@/core/lesson/layout'
-import type { Lesson } from '@/core/lesson/document'
+import { newRecording, type Lesson } from '@/core/lesson/document'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { integratedLoudness } from '@/core/measure/loudness'
 import { createTruePeakMeter } from '@/core/measure/truePeak'
@@ -47,7 +47,7 @@ async function render(of: Lesson, from: typeof bank, blockLength?: number) {
     sum: joined((b) => b.sum),
     voice: joined((b) => b.tracks.voice),
     bed: joined((b) => b.tracks.bed),
-    sounds: joined((b) => b.tracks.sounds),
+    recordings: joined((b) => b.tracks.recordings),
   }
 }
 const energies = (channels: Float32Array[]) => {
@@ -77,8 +77,9 @@ test('the finished stems show the clearance while the voice speaks', async () =>
 })
 
 test('the stems add up to the mix', async () => {
-  const { sum, voice: v, bed, sounds } = await rendered()
-  for (let i = 0; i < sum[0].length; i += 97) expect(v[0][i]! + bed[0][i]! + sounds[0][i]!).toBeCloseTo(sum[0][i]!, 5)
+  const { sum, voice: v, bed, recordings } = await rendered()
+  for (let i = 0; i < sum[0].length; i += 97)
+    expect(v[0][i]! + bed[0][i]! + recordings[0][i]!).toBeCloseTo(sum[0][i]!, 5)
 })
 
 test('two renders are the same to the bit, however they are cut and wherever they begin', async () => {
@@ -137,10 +138,10 @@ test("a recording's own sound is heard at its gain while its picture moves", asy
     ...one.steps[0]!,
     passages: [],
     length: { kind: 'fixed', length: 6 },
-    picture: { kind: 'recording', media: DECK, from: 1, to: 3, gain: 0 },
+    picture: { ...newRecording(DECK, 3), from: 1, gain: 0 },
   }
-  const { sounds } = await rendered(one, clip)
-  const level = (t: number) => Math.max(...sounds[0].slice(t * HOUSE_RATE, (t + 0.1) * HOUSE_RATE).map(Math.abs))
+  const { recordings } = await rendered(one, clip)
+  const level = (t: number) => Math.max(...recordings[0].slice(t * HOUSE_RATE, (t + 0.1) * HOUSE_RATE).map(Math.abs))
   expect(level(1)).toBeGreaterThan(0.05)
   expect(level(2.5)).toBe(0)
 })

@@ -1,24 +1,29 @@
-import { layBed } from '@/core/bed/loop'
-import { applyGain, rideBed, type GainTrack } from '@/core/bed/ride'
-import type { Lesson, MediaHash } from '@/core/lesson/document'
+import { nudgePoints, nudgeTrack } from '@/core/bed/nudges'
+import type { PocketPlan } from '@/core/bed/pocket'
+import { applyGain, rideBed, RIDE_RATE, type GainTrack } from '@/core/bed/ride'
+import { TRACKS, type Lesson, type MediaHash, type TrackName } from '@/core/lesson/document'
 import type { PassageSpan, Timeline } from '@/core/lesson/layout'
+import type { SoundSpan } from '@/core/lesson/laySounds'
 import type { Analysis } from '@/core/measure/analysis'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { integratedLoudness } from '@/core/measure/loudness'
 import type { SpeechSegment } from '@/core/measure/speech'
-import { clamp, toSamples, type Decibels, type DecibelsTruePeak, type SampleIndex, type Seconds } from '@/core/units'
-import { clipOf, fadeFactor, type Clip } from './clip'
+import { clamp, toSamples, type Decibels, type DecibelsTruePeak, type SampleIndex } from '@/core/units'
+import { bedClips, clearanceTrack } from './bedClips'
+import { fadeFactor, type Clip } from './clip'
+import { planPocket, withPocket } from './pocketPlan'
+import { effectClips, recordingClips, secondVoiceClips } from './soundClips'
 import { takeSpeech, voiceClips } from './voiceClips'
-
-export type TrackName = 'voice' | 'bed' | 'sounds'
-export const TRACK_NAMES: readonly TrackName[] = ['voice', 'bed', 'sounds']
 
 /** Everything the renderer needs to make the lesson's sound, and nothing else. */
 export interface MixPlan {
   length: SampleIndex
   clips: Record<TrackName, Clip[]>
-  /** The ride (see bed/ride.ts), in dB at RIDE_RATE. */
-  bedGain: GainTrack
+  /** What is done to each track's level over time, in dB at RIDE_RATE; null: nothing. The bed's is the ride. */
+  gains: Record<TrackName, GainTrack | null>
+  /** Tracks that are not heard. */
+  muted: TrackName[]
+  pocket: PocketPlan | null
   /** Gain on everything, so that the lesson has its loudness. */
   gain: Decibels
   ceiling: DecibelsTruePeak
@@ -31,6 +36,10 @@ export interface MixLevels {
   bedRaw: LoudnessTrack
   bed: LoudnessTrack
   speech: SpeechSegment[]
+  /** The clearance asked for, at RIDE_RATE: pieces may have one of their own. */
+  clearance: GainTrack
+  /** The ride alone, before what was added by hand. */
+  ride: GainTrack
 }
 
 export interface PlannedMix {
@@ -38,12 +47,10 @@ export interface PlannedMix {
   levels: MixLevels
 }
 
-/** Where a recording's sound begins or ends it fades this long, so that no click is heard. */
-const EDGE: Seconds = 0.008
-const BED_FADE_IN: Seconds = 0.4
-const BED_END_FADE = { shortest: 1, longest: 4 }
 /** Kept free under the ceiling for what lossy coding adds. */
 const CODING_MARGIN: Decibels = 0.5
+/** In pauses what is ducked comes back to its own level: no swell holds it down. */
+const NO_SWELL = -40
 
 export type AnalysisOf = (media: MediaHash) => Analysis | undefined
 
@@ -51,64 +58,99 @@ export type AnalysisOf = (media: MediaHash) => Analysis | undefined
 export function planMix(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf): PlannedMix {
   const length = toSamples(timeline.length)
   const hops = Math.ceil(timeline.length / HOP)
-  const clips = {
-    voice: voiceClips(timeline, analysisOf),
-    bed: [] as Clip[],
-    sounds: recordingClips(timeline, analysisOf),
+  const count = Math.ceil(hops * HOP * RIDE_RATE) + 1
+  const { tracks, targets } = lesson
+  const speech = speechInLesson(timeline.passages, timeline.sounds, analysisOf)
+  const clips: Record<TrackName, Clip[]> = {
+    voice: louder([...voiceClips(timeline, analysisOf), ...secondVoiceClips(timeline, analysisOf)], tracks.voice.gain),
+    recordings: louder(recordingClips(timeline, analysisOf), tracks.recordings.gain),
+    sounds: louder(effectClips(timeline, analysisOf), tracks.sounds.gain),
+    bed: bedClips(timeline, speech, analysisOf),
   }
-  const voice = laidEnergy(clips.voice, hops, analysisOf)
-  const speech = speechInLesson(timeline.passages, analysisOf)
-  clips.bed = bedClips(timeline, speech, analysisOf)
-  const bedRaw = laidEnergy(clips.bed, hops, analysisOf)
-  const bedGain = rideBed(voice, bedRaw, speech, lesson.targets)
-  const bed = applyGain(bedRaw, bedGain)
-  const sounds = laidEnergy(clips.sounds, hops, analysisOf)
-  const sum = voice.map((energy, i) => energy + bed[i]! + sounds[i]!)
-  const loudness = integratedLoudness(sum)
-  const gain = loudness === null ? 0 : clamp(lesson.targets.loudness - loudness, -40, 40)
-  const ceiling = lesson.targets.truePeak - CODING_MARGIN
-  return { plan: { length, clips, bedGain, gain, ceiling }, levels: { voice, bedRaw, bed, speech } }
+  const energyOf = (name: TrackName) => laidEnergy(clips[name], hops, analysisOf)
+  const voice = energyOf('voice')
+  const [recordings, sounds] = [energyOf('recordings'), energyOf('sounds')]
+  const duck = (track: LoudnessTrack, under: number): GainTrack | null =>
+    under === 0 || track.every((energy) => energy === 0)
+      ? null
+      : rideBed(voice, track, speech, { ...targets, clearance: under, swell: NO_SWELL }).map((gain) =>
+          Math.min(0, gain),
+        )
+  const bedRaw = energyOf('bed')
+  const clearance = clearanceTrack(timeline, targets.clearance, count)
+  const pocket = lesson.pocket.on ? planPocket(lesson, timeline, clips.bed, voice, bedRaw, speech, analysisOf) : null
+  const inPocket = pocket ? withPocket(bedRaw, clips.bed, pocket, analysisOf) : bedRaw
+  const ride = rideBed(voice, inPocket, speech, { ...targets, clearance })
+  const byHand = nudgeTrack(nudgePoints(lesson, timeline), ride.length)
+  const gains: MixPlan['gains'] = {
+    voice: null,
+    recordings: duck(recordings, targets.recordingsUnder),
+    sounds: duck(sounds, targets.effectsUnder),
+    bed: ride.map((gain, i) => gain + byHand[i]! + tracks.bed.gain),
+  }
+  const bed = applyGain(inPocket, gains.bed!)
+  const muted = TRACKS.filter((name) => tracks[name].muted)
+  const played: Record<TrackName, LoudnessTrack> = {
+    voice,
+    recordings: gains.recordings ? applyGain(recordings, gains.recordings) : recordings,
+    sounds: gains.sounds ? applyGain(sounds, gains.sounds) : sounds,
+    bed,
+  }
+  const loudness = integratedLoudness(
+    summed(
+      TRACKS.filter((name) => !muted.includes(name)).map((name) => played[name]),
+      hops,
+    ),
+  )
+  const gain = loudness === null ? 0 : clamp(targets.loudness - loudness, -40, 40)
+  const ceiling = targets.truePeak - CODING_MARGIN
+  return {
+    plan: { length, clips, gains, muted, pocket, gain, ceiling },
+    levels: { voice, bedRaw, bed, speech, clearance, ride },
+  }
 }
 
-/** Where the voice speaks in the lesson: each take's speech, cut and moved with its passages. */
-export function speechInLesson(passages: readonly PassageSpan[], analysisOf: AnalysisOf): SpeechSegment[] {
-  return passages.flatMap(({ passage, start, end }) => {
-    const analysis = analysisOf(passage.media)
+const louder = (clips: Clip[], by: Decibels): Clip[] =>
+  by === 0 ? clips : clips.map((clip) => ({ ...clip, gain: clip.gain + by }))
+
+function summed(tracks: readonly LoudnessTrack[], hops: number): LoudnessTrack {
+  const out = new Float32Array(hops)
+  for (const track of tracks) for (let h = 0; h < hops; h++) out[h]! += track[h]!
+  return out
+}
+
+/** Where somebody speaks in the lesson: each take's speech, cut and moved with its passages, and second voices. */
+export function speechInLesson(
+  passages: readonly PassageSpan[],
+  sounds: readonly SoundSpan[],
+  analysisOf: AnalysisOf,
+): SpeechSegment[] {
+  const parts = passages.map(({ passage, start, end }) => ({ media: passage.media, from: passage.from, start, end }))
+  for (const { cue, start, end } of sounds)
+    if (cue.track === 'voice') parts.push({ media: cue.media, from: cue.from, start, end })
+  const speech = parts.flatMap(({ media, from, start, end }) => {
+    const analysis = analysisOf(media)
     if (!analysis) return []
-    const to = passage.from + end - start
+    const to = from + end - start
     return takeSpeech(analysis)
-      .filter((segment) => segment.end > passage.from && segment.start < to)
+      .filter((segment) => segment.end > from && segment.start < to)
       .map((segment) => ({
-        start: start + Math.max(0, segment.start - passage.from),
-        end: start + Math.min(to, segment.end) - passage.from,
+        start: start + Math.max(0, segment.start - from),
+        end: start + Math.min(to, segment.end) - from,
       }))
   })
+  return speech.length === 0 || parts.length === passages.length ? speech : merged(speech)
 }
 
-function bedClips(timeline: Timeline, speech: readonly SpeechSegment[], analysisOf: AnalysisOf): Clip[] {
-  return timeline.beds.flatMap((bed) => {
-    const piece = analysisOf(bed.cue.media)
-    const length = bed.end - bed.start
-    if (!piece || length <= 0) return []
-    const lastWord = speech.findLast(({ end }) => end <= bed.end)?.end ?? bed.end
-    const endFade = Math.min(length / 2, clamp(bed.end - lastWord, BED_END_FADE.shortest, BED_END_FADE.longest))
-    return layBed(piece, length).map((run, i, runs) =>
-      clipOf(bed.cue.media, run.from, bed.start + run.at, bed.start + run.at + run.to - run.from, {
-        gain: 0,
-        fadeIn: i === 0 ? Math.min(BED_FADE_IN, length / 2) : run.fadeIn,
-        fadeOut: i === runs.length - 1 ? Math.min(endFade, run.to - run.from) : run.fadeOut,
-      }),
-    )
-  })
-}
-
-/** A recording's own sound, where it is wanted: as long as its picture moves. */
-function recordingClips(timeline: Timeline, analysisOf: AnalysisOf): Clip[] {
-  return timeline.steps.flatMap(({ step: { picture }, start, end }) => {
-    if (picture.kind !== 'recording' || picture.gain === null || !analysisOf(picture.media)) return []
-    const stop = Math.min(end, start + picture.to - picture.from)
-    return [clipOf(picture.media, picture.from, start, stop, { gain: picture.gain, fadeIn: EDGE, fadeOut: EDGE })]
-  })
+/** Stretches in order, those that overlap made one. */
+function merged(speech: readonly SpeechSegment[]): SpeechSegment[] {
+  const out: SpeechSegment[] = []
+  for (const segment of [...speech].sort((a, b) => a.start - b.start)) {
+    const last = out.at(-1)
+    if (last && segment.start <= last.end) last.end = Math.max(last.end, segment.end)
+    else out.push({ ...segment })
+  }
+  return out
 }
 
 /** Energies of clips laid on lesson time. Overlapping clips add up as unrelated sounds do. */

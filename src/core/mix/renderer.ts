@@ -1,9 +1,10 @@
+import { POCKET_RUN_UP, takePocket, type PocketPlan } from '@/core/bed/pocket'
 import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
-import type { MediaHash } from '@/core/lesson/document'
+import { TRACKS, type MediaHash, type TrackName } from '@/core/lesson/document'
 import { HOUSE_RATE, toFactor, type SampleIndex } from '@/core/units'
 import { GRID, LIMITER_MARGIN, limiterGain } from './limiter'
 import { fadeFactor, type Clip } from './clip'
-import { TRACK_NAMES, type MixPlan, type TrackName } from './plan'
+import type { MixPlan } from './plan'
 
 /** Two channels of equal length. */
 export type Stereo = [left: Float32Array, right: Float32Array]
@@ -14,7 +15,7 @@ export type Stereo = [left: Float32Array, right: Float32Array]
  */
 export type SampleSource = (media: MediaHash, from: SampleIndex, frames: number) => Promise<Float32Array[]>
 
-/** A stretch of the finished mix: the tracks as they stand in it (they add up to it), and the bed before its ride. */
+/** A stretch of the finished mix: the tracks as they stand in it (they add up to it), and the bed as it was laid out. */
 export interface MixBlock {
   sum: Stereo
   tracks: Record<TrackName, Stereo>
@@ -36,19 +37,45 @@ export async function renderMix(
   const length = frames + 2 * LIMITER_MARGIN
   const factor = toFactor(plan.gain)
   const tracks = {} as Record<TrackName, Stereo>
-  for (const name of TRACK_NAMES) tracks[name] = await renderTrack(plan.clips[name], source, start, length, factor)
-  const bedRaw = tracks.bed
-  tracks.bed = ridden(bedRaw, plan.bedGain, start)
-
-  const sum = summed(TRACK_NAMES.map((name) => tracks[name]))
+  let bedRaw: Stereo = tracks.bed
+  for (const name of TRACKS) {
+    const { laid, played } = await renderTrack(plan, name, source, start, length, factor)
+    tracks[name] = played
+    if (name === 'bed') bedRaw = laid
+  }
+  const sum = summed(TRACKS.map((name) => tracks[name]))
   const limit = limiterGain(sum, frames, toFactor(plan.ceiling))
   const finish = (stereo: Stereo) => stereo.map((channel) => finished(channel, frames, limit)) as Stereo
+  const { voice, recordings, sounds, bed } = tracks
   return {
     sum: finish(sum),
-    tracks: { voice: finish(tracks.voice), bed: finish(tracks.bed), sounds: finish(tracks.sounds) },
+    tracks: { voice: finish(voice), recordings: finish(recordings), sounds: finish(sounds), bed: finish(bed) },
     bedRaw: bedRaw.map((channel) => finished(channel, frames, null)) as Stereo,
   }
 }
+
+/** A track as its clips lie, and as it is heard: with its pocket and its gain, or silent. */
+async function renderTrack(
+  { clips, gains, muted, pocket }: MixPlan,
+  name: TrackName,
+  source: SampleSource,
+  start: SampleIndex,
+  length: number,
+  factor: number,
+): Promise<{ laid: Stereo; played: Stereo }> {
+  const hasPocket = name === 'bed' && pocket !== null
+  const runUp = hasPocket ? POCKET_RUN_UP : 0
+  const early = await renderClips(clips[name], source, start - runUp, length + runUp, factor)
+  const laid = early.map((channel) => channel.subarray(runUp)) as Stereo
+  if (muted.includes(name)) return { laid, played: silence(length) }
+  const dipped = hasPocket ? inPocket(early, pocket, start) : laid
+  return { laid, played: gains[name] ? ridden(dipped, gains[name], start) : dipped }
+}
+
+const silence = (length: number): Stereo => [new Float32Array(length), new Float32Array(length)]
+
+const inPocket = (early: Stereo, pocket: PocketPlan, start: SampleIndex) =>
+  early.map((channel) => takePocket(channel, pocket, start)) as Stereo
 
 /** The whole mix, block by block. `length` may go beyond the plan's, to fill a last video frame. */
 export async function* renderWhole(
@@ -62,14 +89,14 @@ export async function* renderWhole(
   }
 }
 
-async function renderTrack(
+async function renderClips(
   clips: readonly Clip[],
   source: SampleSource,
   start: number,
   length: number,
   factor: number,
 ) {
-  const out: Stereo = [new Float32Array(length), new Float32Array(length)]
+  const out = silence(length)
   for (const clip of clips) {
     const from = Math.max(start, clip.at)
     const to = Math.min(start + length, clip.at + clip.length)

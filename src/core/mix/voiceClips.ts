@@ -107,10 +107,14 @@ function takeGains(spans: readonly PassageSpan[], analysisOf: AnalysisOf): Map<M
   for (const media of new Set(spans.map(({ passage }) => passage.media))) {
     const analysis = analysisOf(media)
     if (!analysis) continue
-    const loudness = takeLoudness(analysis)
-    gains.set(media, loudness === null ? 0 : clamp(VOICE_LEVEL - loudness, -30, 40))
+    gains.set(media, levelToVoice(analysis))
   }
   return gains
+}
+
+export function levelToVoice(analysis: Analysis): Decibels {
+  const loudness = takeLoudness(analysis)
+  return loudness === null ? 0 : clamp(VOICE_LEVEL - loudness, -30, 40)
 }
 
 const speechOfTake = new WeakMap<Analysis, SpeechSegment[]>()

@@ -23,6 +23,7 @@ const media = (part: Partial<MediaInfo>): MediaInfo => ({
   length: null,
   channels: 0,
   pages: [],
+  texts: [],
   note: null,
   ...part,
 })

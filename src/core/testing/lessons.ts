@@ -1,4 +1,4 @@
-import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
+import { emptyLesson, newBed, newStep, type Lesson } from '@/core/lesson/document'
 import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import type { SampleSource } from '@/core/mix/renderer'
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'
@@ -66,5 +66,5 @@ export function lessonOver(cuts: readonly Seconds[], song = true): Lesson {
     ...newStep(`s${i}`, `Slide ${i + 1}`, { kind: 'still' as const, media: DECK, page: i + 1 }),
     passages: [{ id: `p${i}`, media: TAKE, from: cuts[i]!, to, pause: 0 }],
   }))
-  return { ...emptyLesson('Test'), steps, bedCues: song ? [{ id: 'b', media: SONG, step: 's0' }] : [] }
+  return { ...emptyLesson('Test'), steps, bedCues: song ? [newBed('b', SONG, 's0')] : [] }
 }

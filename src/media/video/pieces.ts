@@ -1,4 +1,4 @@
-import type { Picture } from '@/core/lesson/document'
+import type { Picture, RecordingPicture } from '@/core/lesson/document'
 import type { PictureRun } from '@/core/lesson/picturePlan'
 import { FRAME_RATE } from '@/core/units'
 import { drawCard } from '../card'
@@ -31,9 +31,10 @@ export async function openPieceMaker(store: MediaStore, cache: string, signal?: 
   }
 
   /** The one picture of a still, or the moving part of a recording and its last picture. */
-  async function coded({ picture, moving }: PictureRun): Promise<{ moving?: Buffer; held: Buffer }> {
+  async function coded(run: PictureRun): Promise<{ moving?: Buffer; held: Buffer }> {
+    const { picture } = run
     if (picture.kind !== 'recording') return { held: await codedStill(store, picture, cache, signal) }
-    return codedRecording(store, picture, moving, cache, signal)
+    return codedRecording(store, picture, run, cache, signal)
   }
 
   return {
@@ -92,17 +93,20 @@ const codePicture = (input: string[], signal?: AbortSignal, fed?: Buffer) => cod
 /** The moving part of a recording, and its last picture alone, to be held. */
 async function codedRecording(
   store: MediaStore,
-  { media, from }: Extract<Picture, { kind: 'recording' }>,
-  frames: number,
+  { media }: RecordingPicture,
+  { from, speed, moving: moves }: PictureRun,
   cache: string,
   signal?: AbortSignal,
-): Promise<{ moving: Buffer; held: Buffer }> {
+): Promise<{ moving?: Buffer; held: Buffer }> {
   const original = store.path(media, PARTS.original)
-  const key = [media, from, frames]
+  // A picture that only stands is coded like the first of a movement.
+  const frames = Math.max(1, moves)
+  const key = [media, from, frames, speed]
   const moving = await kept(cache, key, 'h264', async () => {
     const { demuxer } = await identifyFile(original, media)
-    return code(['-ss', String(from), ...inputOf(original, demuxer!)], frames, signal)
+    return code(['-ss', String(from), ...inputOf(original, demuxer!)], frames, signal, undefined, speed)
   })
+  if (moves === 0) return { held: moving }
   const held = await kept(cache, [...key, 'last'], 'h264', async () => {
     const only = ['-v', 'error', '-f', 'h264', '-i', 'pipe:0', '-vf', `select=eq(n\\,${frames - 1})`]
     const args = [...only, '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', 'pipe:1']
@@ -113,8 +117,8 @@ async function codedRecording(
 }
 
 /** Codes exactly `frames` pictures; a source that ends early has its last one held. */
-function code(input: string[], frames: number, signal?: AbortSignal, fed?: Buffer): Promise<Buffer> {
-  const filter = `setpts=PTS-STARTPTS,${FIT_FILTER},tpad=stop=-1:stop_mode=clone`
+function code(input: string[], frames: number, signal?: AbortSignal, fed?: Buffer, speed = 1): Promise<Buffer> {
+  const filter = `setpts=(PTS-STARTPTS)/${speed},${FIT_FILTER},tpad=stop=-1:stop_mode=clone`
   const args = ['-v', 'error', ...input, '-map', '0:v:0', '-an', '-vf', filter, '-frames:v', String(frames)]
   const feed = fed && feeding(fed)
   return runProgram('ffmpeg', [...args, ...CODING, '-f', 'h264', 'pipe:1'], { limit: 4 * 3600, signal, feed })

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { writeWav } from '@/core/formats/wav'
-import { emptyLesson, newStep, type Lesson, type Picture } from '@/core/lesson/document'
+import { emptyLesson, newRecording, newStep, type Lesson, type Picture } from '@/core/lesson/document'
 import { tones } from '@/core/testing/signals'
 import { importMedia } from '../import'
 import { loadAnalyses } from '../lessonMedia'
@@ -108,7 +108,7 @@ test('every picture stays exactly its frames, also longer than between two key p
 })
 
 test('a recording moves, and its last picture is held', async () => {
-  const picture: Picture = { kind: 'recording', media: film.hash, from: 0.5, to: 1.5, gain: null }
+  const picture: Picture = { ...newRecording(film.hash, 1.5), from: 0.5 }
   const shown = await frames(await render(lessonOf([page(red), 1], [picture, 2], [page(green), 1])))
   expect(shown).toHaveLength(120)
   const kind = (frame: number[]) =>

@@ -57,7 +57,7 @@ export async function renderVideo(
       signal,
       onProgress: (share) => report(SOUND_SHARE + share * (0.95 - SOUND_SHARE)),
     })
-    const balance = await measureFinished(draft, 'mov', planned, stems, lesson.targets.clearance, frames / FRAME_RATE)
+    const balance = await measureFinished(draft, 'mov', planned, stems, frames / FRAME_RATE)
     await moveFile(draft, out)
     report(1)
     return { balance, timeline }
@@ -111,7 +111,7 @@ export async function renderSound(
       ['-c:a', 'pcm_s24le', draft],
       options,
     )
-    const balance = await measureFinished(draft, 'wav', planned, stems, lesson.targets.clearance, null)
+    const balance = await measureFinished(draft, 'wav', planned, stems, null)
     await rename(draft, out)
     return { balance, timeline }
   } finally {

@@ -13,7 +13,7 @@ import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { cleaningState } from '../lesson/useCleaning'
 import { audition, auditioned, endAudition } from './audition'
 import { ChooseParts } from './ChooseParts'
-import { bringInTake, readScripts, replaceTake } from './takeActions'
+import { bringInReading, bringInTake, readScripts, replaceTake } from './takeActions'
 import { VoiceSettings } from './VoiceSettings'
 import { Wave } from './Wave'
 import styles from './booth.module.css'
@@ -33,14 +33,21 @@ export function Takes({ step }: { step: Step }) {
     await work().catch((error: Error) => message.error(error.message))
     setBusy(null)
   }
+  const [finding, setFinding] = useState(0)
+  const following = lesson.steps.slice(lesson.steps.findIndex(({ id }) => id === step.id))
   const silent = lesson.steps.filter(({ script, passages }) => script.trim() !== '' && passages.length === 0)
   return (
     <section className={styles.takes} aria-label="Takes of this step">
       <h2>
         Takes of this step
-        <Button size="small" onClick={() => setSettings(true)}>
-          Voice and clean-up…
-        </Button>
+        <span>
+          <Dropdown menu={{ items: wholeVoice(desk.id) }} trigger={['click']}>
+            <Button size="small">Save the whole voice</Button>
+          </Dropdown>{' '}
+          <Button size="small" onClick={() => setSettings(true)}>
+            Voice and clean-up…
+          </Button>
+        </span>
       </h2>
       <ul>
         {takes.map((take) => (
@@ -79,6 +86,22 @@ export function Takes({ step }: { step: Step }) {
             Bring in a file…
           </Button>
         </Upload>
+        {following.length > 1 && (
+          <Upload
+            showUploadList={false}
+            accept="audio/*,.wav,.mp3,.m4a,.ogg,.opus,.flac"
+            beforeUpload={(file) => {
+              void act('reading', () => bringInReading(desk, following, file, setFinding))
+              return false
+            }}
+          >
+            <Button size="small" loading={busy === 'reading'} title="One recording of this step and those after it">
+              {busy === 'reading' && finding > 0
+                ? `Finding the words: ${Math.round(finding * 100)} %`
+                : 'Bring in a reading from here on…'}
+            </Button>
+          </Upload>
+        )}
         {silent.length > 1 && (
           <Button
             size="small"
@@ -109,6 +132,13 @@ export function Takes({ step }: { step: Step }) {
     </section>
   )
 }
+
+/** The voice of all steps in lesson time, as it stands in the mix. */
+const wholeVoice = (lesson: string): MenuProps['items'] =>
+  (['wav', 'flac'] as const).map((format) => ({
+    key: format,
+    label: <a href={`/api/lessons/${lesson}/voice?format=${format}`}>as {format.toUpperCase()}</a>,
+  }))
 
 function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace: (file: File) => void }) {
   const { store, player } = useDesk()

@@ -4,6 +4,8 @@ import type { Edit } from '@/core/lesson/edits'
 import type { MediaInfo } from '@/core/lesson/media'
 import { newTake, takesOf } from '@/core/lesson/takes'
 import { takeSpeech } from '@/core/mix/voiceClips'
+import { jointScript, layByWords, type LaidReading } from '@/core/narration/layByWords'
+import { layByPauses } from '@/core/narration/layByPauses'
 import { anchorsByPauses, anchorsByWords } from '@/core/narration/relay'
 import type { Pronunciation } from '@/core/narration/speechVoice'
 import { call } from '../api'
@@ -42,6 +44,49 @@ export async function bringInTake({ store, course }: Desk, step: Step, file: Fil
   const take = takeFrom(step, info, 'brought-in', `Take ${number}`)
   const passages = [{ id: nanoid(10), media: info.hash, from: take.from, to: take.to, pause: 0 }]
   store.getState().edit({ name: 'addTakes', takes: [take], heard: [{ step: step.id, passages }] })
+}
+
+/**
+ * One recording of several steps is laid over them by the words of their scripts; without any script, by its pauses.
+ * Tells what was found.
+ */
+export async function bringInReading(
+  { store, course, tell }: Desk,
+  steps: readonly Step[],
+  file: File,
+  onProgress: (share: number) => void,
+): Promise<void> {
+  const info = await bringIn(file, course.id)
+  if (info.kind !== 'sound') throw new Error(`There is no voice in this file: ${file.name}. Choose a sound file.`)
+  store.getState().addMedia([info])
+  const recording = { media: info.hash, length: info.length! }
+  const { text } = jointScript(steps)
+  if (text.trim() === '') {
+    const speech = takeSpeech(await fetchAnalysis(info.hash))
+    const laid = layByPauses(steps, { ...recording, speech }, 'brought-in', () => nanoid(10))
+    store.getState().edit({ name: 'addTakes', ...laid })
+    tell('There is no script, so the reading was parted at its pauses by a guess. Correct it on the sheet.')
+    return
+  }
+  const { language } = store.getState().history.lesson
+  const task = { kind: 'align', media: info.hash, from: 0, to: info.length!, script: text, language } as const
+  const laid = layByWords(steps, recording, await runTask<'align'>(task, onProgress), 'brought-in', () => nanoid(10))
+  if (laid.takes.length === 0)
+    throw new Error(`Nothing of the script was found in this file: ${file.name}. Is it a reading of these steps?`)
+  store.getState().edit({ name: 'addTakes', takes: laid.takes, heard: laid.heard })
+  tell(sayLaid(laid))
+}
+
+function sayLaid({ heard, silent, retakes, adLibs }: LaidReading): string {
+  const count = (number: number, one: string, more: string) => `${number} ${number === 1 ? one : more}`
+  return [
+    `Laid over ${count(heard.length, 'step', 'steps')}.`,
+    retakes > 0 && `${count(retakes, 'earlier try', 'earlier tries')} left out, one click away on the sheet.`,
+    adLibs > 0 && `${count(adLibs, 'stretch', 'stretches')} said besides the script kept.`,
+    silent.length > 0 && `${count(silent.length, 'step', 'steps')} of the script not found in it.`,
+  ]
+    .filter(Boolean)
+    .join(' ')
 }
 
 /**

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import { newStep } from '@/core/lesson/document'
+import { newRecording, newStep } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { shelfItem } from '@/core/lesson/firstLesson'
 import type { MediaInfo } from '@/core/lesson/media'
@@ -33,11 +33,11 @@ export async function takeIntoLesson(
 /** A recorded picture takes the place of its step's picture; without that step it becomes a new one at the end. */
 function asPicture(store: LessonStore, info: MediaInfo, { marks }: RecordingDetails): Edit[] {
   const { lesson } = store.getState().history
-  const picture = { kind: 'recording', media: info.hash, from: 0, to: info.length!, gain: null } as const
+  const picture = newRecording(info.hash, info.length!)
   const shelf: Edit = { name: 'putOnShelf', items: [shelfItem(info)] }
   const step = lesson.steps.find(({ id }) => id === marks[0]!.step)
   if (!step) return [shelf, { name: 'addSteps', before: null, steps: [newStep(nanoid(10), 'Recorded', picture)] }]
-  const length = Math.max(info.length!, step.length.kind === 'voice' ? step.length.atLeast : 0)
+  const length = Math.max(info.length!, 'atLeast' in step.length ? step.length.atLeast : 0)
   return [
     shelf,
     { name: 'setPicture', step: step.id, picture },

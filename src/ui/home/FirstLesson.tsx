@@ -5,11 +5,12 @@ import { useQuery } from '@tanstack/react-query'
 import { App, Button, Input, Progress, Select } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
-import { byName } from '@/core/lesson/firstLesson'
+import { byName, scriptToFind } from '@/core/lesson/firstLesson'
 import type { CourseListing } from '@/core/lesson/listing'
 import { titleFromName, type MediaInfo } from '@/core/lesson/media'
 import { call } from '../api'
 import { clock } from '../format'
+import { runTask } from '../tasks'
 import type { Arrival } from '../uploads/upload'
 import { isDone, sayState, shareOf, useArrivals } from '../uploads/useArrivals'
 import styles from './home.module.css'
@@ -34,10 +35,15 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   const router = useRouter()
   const { arrivals, add, drop } = useArrivals()
   const sent = useRef(0)
+  const [script, setScript] = useState<{ name: string; words: string } | null>(null)
+  const [finding, setFinding] = useState<number | null>(null)
   useEffect(() => {
     const fresh = files.slice(sent.current)
     sent.current = files.length
-    if (fresh.length > 0) add(fresh)
+    const text = fresh.find(isScript)
+    void text?.text().then((words) => setScript({ name: text.name, words }))
+    const media = fresh.filter((file) => !isScript(file))
+    if (media.length > 0) add(media)
   }, [files, add])
 
   const [titled, setTitle] = useState<string | null>(null)
@@ -71,11 +77,27 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
         pictures: hashes(pictures),
         voices: hashes(byRole('voice')),
         music: hashes(byRole('music')),
+        script: script?.words,
+        found: await findWords(byRole('voice')),
       }
       router.push(`/lessons/${(await call<{ id: string }>('/api/lessons', { body })).id}`)
     } catch (error) {
+      setFinding(null)
       void message.error((error as Error).message)
     }
+  }
+
+  /** Where the script is said in the one long reading; several recordings are laid a step each. */
+  async function findWords(voices: readonly MediaInfo[]) {
+    const [reading] = voices
+    const words = scriptToFind({ title, pictures, script: script?.words })
+    if (!reading || voices.length > 1 || words.trim() === '') return undefined
+    setFinding(0)
+    const { hash, length } = reading
+    return runTask<'align'>(
+      { kind: 'align', media: hash, from: 0, to: length!, script: words, language: 'en' },
+      setFinding,
+    )
   }
 
   return (
@@ -98,6 +120,20 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
         )}
       </div>
       <ul className={styles.files}>
+        {script && (
+          <li data-file={script.name}>
+            <b>{script.name}</b>
+            <span className={styles.what}>script, {countWords(script.words)} words</span>
+            <span className={styles.fixedRole}>script</span>
+            <Button
+              size="small"
+              type="text"
+              icon={<CloseOutlined />}
+              aria-label={`Take ${script.name} out`}
+              onClick={() => setScript(null)}
+            />
+          </li>
+        )}
         {arrivals.map((arrival) => (
           <FileLine
             key={arrival.key}
@@ -110,13 +146,20 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
       </ul>
       <div className={styles.firstFoot}>
         <span className={styles.note}>
-          {failed.length > 0 && ready
-            ? 'What could not be used is left out.'
-            : 'Narration and music are told apart by measurement; change it where it is wrong.'}
+          {finding !== null ? (
+            <>
+              Finding the words of the script in the narration…{' '}
+              <Progress percent={Math.round(finding * 100)} size="small" style={{ width: 200 }} />
+            </>
+          ) : failed.length > 0 && ready ? (
+            'What could not be used is left out.'
+          ) : (
+            'Narration and music are told apart by measurement; change it where it is wrong.'
+          )}
         </span>
         <span className={styles.gap} />
         <Button onClick={onCancel}>Cancel</Button>
-        <Button type="primary" size="large" disabled={!ready} onClick={() => void make()}>
+        <Button type="primary" size="large" disabled={!ready} loading={finding !== null} onClick={() => void make()}>
           Make the lesson
         </Button>
       </div>
@@ -164,6 +207,10 @@ function FileLine({ arrival, role, onRole, onDrop }: FileLineProps) {
     </li>
   )
 }
+
+const isScript = ({ name }: File) => /\.(txt|md)$/i.test(name)
+
+const countWords = (text: string) => text.split(/\s+/).filter(Boolean).length
 
 function sayMedia({ kind, pages, length, note }: MediaInfo): string {
   if (note) return note

@@ -34,12 +34,12 @@ export function heardWords(
   }
 }
 
-/** Has the words of all takes that are heard found, one take after the other; what is known already is there at once. */
+/** Has the words of all takes that are heard found; what is known already is there at once. */
 export function useAlignments(store: LessonStore): void {
   useEffect(() => {
     const asked = new Set<string>()
     const waiting: AlignInput[] = []
-    let isWorking = false
+    let working = 0
     let isGone = false
 
     const look = () => {
@@ -50,21 +50,18 @@ export function useAlignments(store: LessonStore): void {
         asked.add(keyOf(input))
         waiting.push(input)
       }
-      store.setState({ aligning: waiting.length })
-      if (!isWorking) void work()
+      while (working < AT_ONCE && waiting.length > 0) void work()
     }
     const work = async () => {
-      isWorking = true
-      for (let input = waiting[0]; input && !isGone; input = waiting[0]) {
-        const found = await runTask<'align'>(input).catch(() => null)
+      working++
+      for (let input = waiting.shift(); input && !isGone; input = waiting.shift()) {
+        store.setState({ aligning: waiting.length + working })
         const key = keyOf(input)
-        waiting.shift()
-        store.setState(({ alignments }) => ({
-          alignments: new Map(alignments).set(key, found),
-          aligning: waiting.length,
-        }))
+        const found = await runTask<'align'>(input).catch(() => null)
+        store.setState(({ alignments }) => ({ alignments: new Map(alignments).set(key, found) }))
       }
-      isWorking = false
+      working--
+      store.setState({ aligning: waiting.length + working })
     }
     look()
     const stop = store.subscribe((now, before) => {
@@ -76,5 +73,8 @@ export function useAlignments(store: LessonStore): void {
     }
   }, [store])
 }
+
+/** While one is computed, the next ones wait in the queue already. */
+const AT_ONCE = 4
 
 const keyOf = ({ media, from, to, script, language }: AlignInput) => JSON.stringify([media, from, to, script, language])

@@ -10,6 +10,8 @@ import styles from './length.module.css'
 
 export function sayRule(step: Step): string {
   if (step.length.kind === 'fixed') return 'fixed'
+  if (step.length.kind === 'until-next') return 'to the next word'
+  if (step.length.kind === 'reading') return 'time to read'
   if (step.passages.length > 0) return 'follows voice'
   return step.picture.kind === 'recording' ? 'recording' : 'no voice yet'
 }

@@ -4,7 +4,7 @@ import { DeleteOutlined } from '@ant-design/icons'
 import { Button, Select, Slider } from 'antd'
 import { nanoid } from 'nanoid'
 import { useRef, useState } from 'react'
-import type { MixTargets } from '@/core/lesson/document'
+import { newBed, type MixTargets } from '@/core/lesson/document'
 import { CORRIDOR } from '@/core/mix/balanceSheet'
 import { percent } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
@@ -165,9 +165,7 @@ function Pieces() {
         <Button
           size="small"
           disabled={!piece || !selected}
-          onClick={() =>
-            piece && selected && edit({ name: 'addBed', cue: { id: nanoid(10), media: piece, step: selected } })
-          }
+          onClick={() => piece && selected && edit({ name: 'addBed', cue: newBed(nanoid(10), piece, selected) })}
         >
           {selected ? `Start at step ${number(selected)}` : 'Select a step'}
         </Button>

@@ -97,8 +97,8 @@ interface HandleProps {
 function Handle({ time, lineFrom, geometry, label, className, moved, onDone }: HandleProps) {
   const [drag, setDrag] = useState<{ x: number; by: Seconds } | null>(null)
   const by = drag?.by ?? 0
-  const move = (event: PointerEvent) =>
-    drag && setDrag({ ...drag, by: moved((event.clientX - drag.x) / geometry.pixelsPerSecond, event.altKey) })
+  const dragged = (event: PointerEvent) =>
+    drag ? moved((event.clientX - drag.x) / geometry.pixelsPerSecond, event.altKey) : 0
   return (
     <span
       className={className}
@@ -116,10 +116,11 @@ function Handle({ time, lineFrom, geometry, label, className, moved, onDone }: H
         event.currentTarget.setPointerCapture(event.pointerId)
         setDrag({ x: event.clientX, by: 0 })
       }}
-      onPointerMove={move}
-      onPointerUp={() => {
+      onPointerMove={(event) => drag && setDrag({ ...drag, by: dragged(event) })}
+      onPointerUp={(event) => {
+        const last = dragged(event)
         setDrag(null)
-        if (Math.abs(by) >= 0.001) onDone(by)
+        if (Math.abs(last) >= 0.001) onDone(last)
       }}
       onPointerCancel={() => setDrag(null)}
     >

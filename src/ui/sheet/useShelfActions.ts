@@ -1,7 +1,7 @@
 'use client'
 
 import { nanoid } from 'nanoid'
-import { newStep, type ShelfItem } from '@/core/lesson/document'
+import { newBed, newStep, type ShelfItem } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { picturesOf } from '@/core/lesson/firstLesson'
 import type { MediaInfo } from '@/core/lesson/media'
@@ -72,5 +72,5 @@ export function asNarration({ history: { lesson }, selected }: LessonState, info
 
 export function asMusic({ selected }: LessonState, info: MediaInfo): Edit[] {
   const [step] = selected
-  return step ? [{ name: 'addBed', cue: { id: nanoid(10), media: info.hash, step } }] : []
+  return step ? [{ name: 'addBed', cue: newBed(nanoid(10), info.hash, step) }] : []
 }

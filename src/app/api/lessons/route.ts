@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid'
 import { z } from 'zod'
 import { emptyLesson } from '@/core/lesson/document'
 import { firstLesson } from '@/core/lesson/firstLesson'
+import { taskResultSchemas } from '@/core/lesson/task'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import { courseOrFirst } from '@/db/courses'
 import { createLesson } from '@/db/lessons'
@@ -15,16 +16,18 @@ const bodySchema = z.object({
   voices: z.array(z.string()),
   music: z.array(z.string()),
   script: z.string().max(500_000).optional(),
+  found: taskResultSchemas.align.optional(),
 })
 
 /** A new lesson, from what was dropped or from nothing. */
 export const POST = route(async (request) => {
-  const { course, title, pictures, voices, music, script } = await readJson(request, bodySchema)
+  const { course, title, pictures, voices, music, script, found } = await readJson(request, bodySchema)
   const store = mediaStore()
   const infos = (hashes: string[]) => Promise.all(hashes.map((hash) => store.info(hash)))
   const material = {
     title,
     script,
+    found,
     pictures: await infos(pictures),
     music: await infos(music),
     voices: await Promise.all(

@@ -1,0 +1,45 @@
+import type { Lesson, Nudge } from '@/core/lesson/document'
+import type { Timeline } from '@/core/lesson/layout'
+import type { Decibels, Seconds } from '@/core/units'
+import { RIDE_RATE, type GainTrack } from './ride'
+
+/** A point of the hand-made line at its moment of the lesson. */
+export interface NudgePoint {
+  nudge: Nudge
+  at: Seconds
+}
+
+/** The points in the order of lesson time; those of steps that have become shorter stand at the step's end. */
+export function nudgePoints({ nudges }: Pick<Lesson, 'nudges'>, timeline: Timeline): NudgePoint[] {
+  const spans = new Map(timeline.steps.map((span) => [span.step.id, span]))
+  return nudges
+    .flatMap((nudge) => {
+      const span = spans.get(nudge.step)
+      return span ? [{ nudge, at: Math.min(span.end, span.start + nudge.offset) }] : []
+    })
+    .sort((a, b) => a.at - b.at)
+}
+
+/** The line through the points, 0 before the first and after the last; at RIDE_RATE. */
+export function nudgeTrack(points: readonly NudgePoint[], count: number): GainTrack {
+  const track = new Float32Array(count)
+  for (let p = 0; p + 1 < points.length; p++) {
+    const [a, b] = [points[p]!, points[p + 1]!]
+    for (let i = Math.ceil(a.at * RIDE_RATE); i < Math.min(count, b.at * RIDE_RATE); i++) {
+      const share = b.at > a.at ? (i / RIDE_RATE - a.at) / (b.at - a.at) : 1
+      track[i] = a.nudge.gain + (b.nudge.gain - a.nudge.gain) * (a.nudge.shape === 'smooth' ? eased(share) : share)
+    }
+  }
+  return track
+}
+
+const eased = (share: number): number => 0.5 - 0.5 * Math.cos(Math.PI * share)
+
+/** What the hand-made line adds at a moment. */
+export function nudgeAt(points: readonly NudgePoint[], time: Seconds): Decibels {
+  const next = points.findIndex(({ at }) => at > time)
+  if (next <= 0) return 0
+  const [a, b] = [points[next - 1]!, points[next]!]
+  const share = (time - a.at) / (b.at - a.at)
+  return a.nudge.gain + (b.nudge.gain - a.nudge.gain) * (a.nudge.shape === 'smooth' ? eased(share) : share)
+}

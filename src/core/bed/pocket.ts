@@ -1,0 +1,153 @@
+import type { Pocket } from '@/core/lesson/document'
+import { BAND_CENTRES, BAND_HOP, bandByteToDecibels } from '@/core/measure/bands'
+import { BAND_IMPORTANCE, FIRST_IMPORTANT } from '@/core/measure/speechIndex'
+import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
+import { clamp, HOUSE_RATE, type Decibels, type Hertz, type Seconds } from '@/core/units'
+import { RIDE_RATE, type GainTrack } from './ride'
+
+/** One dip of the pocket: so many dB at its middle; `q` is middle by width. */
+export interface Dip {
+  frequency: Hertz
+  q: number
+  depth: Decibels
+}
+
+/** What the bed gives up while the voice speaks. `amount` runs from 0 to 1 at RIDE_RATE. */
+export interface PocketPlan {
+  dips: Dip[]
+  amount: GainTrack
+}
+
+/** Mean levels in third-octave bands (see bands.ts), in dB. */
+export type Spectrum = Float64Array
+
+/**
+ * Where speech is understood: below 800 Hz a dip would thin the music and help little, above 5 kHz it does nothing
+ * (both measured). One dip lies in each of these stretches of bands.
+ */
+const REGIONS: readonly [first: number, last: number][] = [
+  [11, 14],
+  [15, 19],
+]
+const WIDTH = 1
+/** A band is understood fully when the voice is so far above what covers it (ANSI S3.5). */
+const CLEAR: Decibels = 15
+const DEEPEST_NEEDED: Decibels = 9
+const LEAST_USEFUL: Decibels = 1
+/** The pocket opens before the voice sets in and stays over short pauses. */
+const OPENS: Seconds = 0.35
+const CLOSES: Seconds = 0.6
+const SHORT_PAUSE: Seconds = 1
+
+/**
+ * The dips for this voice: in each region at the middle of what is heard of the voice above its own noise, weighted by
+ * what the bands do for understanding. As deep as set, or as deep as needed for the voice to be clear of a bed of this
+ * spectrum (levels as they will stand in the mix). Empty where no dip is needed.
+ */
+export function chooseDips(voice: Spectrum, floor: Spectrum, bed: Spectrum, { depth }: Pocket): Dip[] {
+  return REGIONS.flatMap(([first, last]) => {
+    const weights = bandsOf(first, last).map(
+      (band) => BAND_IMPORTANCE[band - FIRST_IMPORTANT]! * clamp(voice[band]! - floor[band]!, 0, 40),
+    )
+    const whole = weights.reduce((sum, weight) => sum + weight, 0)
+    const middle =
+      whole > 0 ? weights.reduce((sum, weight, i) => sum + weight * (first + i), 0) / whole : (first + last) / 2
+    const needed = depth ?? neededDepth(voice, bed, first, last)
+    if (needed < LEAST_USEFUL) return []
+    return [{ frequency: 1000 * 10 ** ((middle - 12) / 10), q: WIDTH, depth: needed }]
+  })
+}
+
+/** How far the bed stands above what would leave the voice clear, in the middle of the region's bands. */
+function neededDepth(voice: Spectrum, bed: Spectrum, first: number, last: number): Decibels {
+  const over = bandsOf(first, last).map((band) => bed[band]! - (voice[band]! - CLEAR))
+  return clamp(over.sort((a, b) => a - b)[over.length >> 1]!, 0, DEEPEST_NEEDED)
+}
+
+const bandsOf = (first: number, last: number) => Array.from({ length: last - first + 1 }, (_, i) => first + i)
+
+/** Open while somebody speaks, and moving so slowly that no filter is heard. */
+export function pocketAmount(speech: readonly SpeechSegment[], count: number): GainTrack {
+  const amount = new Float32Array(count)
+  for (const { start, end } of joinSegments(speech, SHORT_PAUSE)) {
+    const [opens, closes] = [start - OPENS, end + CLOSES]
+    for (let i = Math.max(0, Math.floor(opens * RIDE_RATE)); i <= Math.min(count - 1, closes * RIDE_RATE); i++) {
+      const time = i / RIDE_RATE
+      const share = Math.min((time - opens) / OPENS, (closes - time) / CLOSES, 1)
+      amount[i] = Math.max(amount[i]!, 0.5 - 0.5 * Math.cos(Math.PI * clamp(share, 0, 1)))
+    }
+  }
+  return amount
+}
+
+/** Coefficients of a band-pass of 0 dB at its middle (Bristow-Johnson, "Cookbook formulae for audio EQ"). */
+export interface BandPass {
+  b0: number
+  a1: number
+  a2: number
+  /** What is taken away at full amount: the share of the band that makes the dip so deep. */
+  share: number
+}
+
+export function bandPassOf({ frequency, q, depth }: Dip): BandPass {
+  const angle = (2 * Math.PI * frequency) / HOUSE_RATE
+  const alpha = Math.sin(angle) / (2 * q)
+  const norm = 1 + alpha
+  return { b0: alpha / norm, a1: (-2 * Math.cos(angle)) / norm, a2: (1 - alpha) / norm, share: 1 - 10 ** (-depth / 20) }
+}
+
+/** Power that is left of a band at an amount: 1 where the pocket does nothing. */
+export function pocketPower(dips: readonly Dip[], frequency: Hertz, amount: number): number {
+  let [real, imaginary] = [1, 0]
+  for (const dip of dips) {
+    const { b0, a1, a2, share } = bandPassOf(dip)
+    const angle = (2 * Math.PI * frequency) / HOUSE_RATE
+    const [c1, s1, c2, s2] = [Math.cos(angle), Math.sin(angle), Math.cos(2 * angle), Math.sin(2 * angle)]
+    const [nr, ni] = [b0 * (1 - c2), b0 * s2]
+    const [dr, di] = [1 + a1 * c1 + a2 * c2, -a1 * s1 - a2 * s2]
+    const size = dr * dr + di * di
+    real -= (share * amount * (nr * dr + ni * di)) / size
+    imaginary -= (share * amount * (ni * dr - nr * di)) / size
+  }
+  return real * real + imaginary * imaginary
+}
+
+/** Run-up of the filters in samples: what came before can't be heard any more. */
+export const POCKET_RUN_UP = 4800
+
+/**
+ * Takes the dips out of a channel that begins `POCKET_RUN_UP` samples before the house sample `from`; what is returned
+ * begins there. Between the points of the amount the dips move in a straight line.
+ */
+export function takePocket(channel: Float32Array, { dips, amount }: PocketPlan, from: number): Float32Array {
+  const out = channel.slice(POCKET_RUN_UP)
+  const cell = HOUSE_RATE / RIDE_RATE
+  for (const dip of dips) {
+    const { b0, a1, a2, share } = bandPassOf(dip)
+    let [x1, x2, y1, y2] = [0, 0, 0, 0]
+    for (let i = 0; i < channel.length; i++) {
+      const x = channel[i]!
+      const y = b0 * (x - x2) - a1 * y1 - a2 * y2
+      ;[x2, x1, y2, y1] = [x1, x, y1, y]
+      if (i < POCKET_RUN_UP) continue
+      const place = (from + i - POCKET_RUN_UP) / cell
+      const index = Math.max(0, Math.floor(place))
+      const here = amount[index] ?? 0
+      out[i - POCKET_RUN_UP]! -= y * share * (here + ((amount[index + 1] ?? here) - here) * (place - index))
+    }
+  }
+  return out
+}
+
+/** Mean band levels of a sound over the rows of 100 ms that are picked; null where there are none. */
+export function meanSpectrum(bands: Uint8Array, isPicked: (time: Seconds) => boolean): Spectrum | null {
+  const count = BAND_CENTRES.length
+  const sums = new Float64Array(count)
+  let rows = 0
+  for (let row = 0; (row + 1) * count <= bands.length; row++) {
+    if (!isPicked((row + 0.5) * BAND_HOP)) continue
+    for (let b = 0; b < count; b++) sums[b]! += 10 ** (bandByteToDecibels(bands[row * count + b]!) / 10)
+    rows++
+  }
+  return rows === 0 ? null : sums.map((sum) => 10 * Math.log10(sum / rows + 1e-12))
+}

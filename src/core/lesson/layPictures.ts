@@ -1,0 +1,42 @@
+import type { Seconds } from '@/core/units'
+import type { Picture, Step } from './document'
+import type { PassageSpan, StepSpan, TimeOfSaid } from './layout'
+import { planMotion, type Motion } from './motion'
+
+/** One picture as it is seen; they follow each other without a gap. */
+export interface PictureSpan {
+  step: Step
+  picture: Picture
+  start: Seconds
+  end: Seconds
+  /** Of a recording: how it plays. Empty for what stands still. */
+  motions: Motion[]
+  /** Pins that can't be held (see motion.ts). */
+  missed: string[]
+}
+
+/** Each step's picture, and its further ones from the moments on at which their words are said. */
+export function layPictures(
+  steps: readonly StepSpan[],
+  passages: readonly PassageSpan[],
+  timeOf: TimeOfSaid,
+): PictureSpan[] {
+  const voiceEnds = new Map(passages.map(({ step, end }) => [step.id, end]))
+  return steps.flatMap(({ step, start, end }) => {
+    const further = step.more
+      .flatMap(({ picture, said }) => {
+        const time = timeOf(said, step.id)
+        return time !== null && time > start && time < end ? [{ picture, start: time }] : []
+      })
+      .sort((a, b) => a.start - b.start)
+    const all = [{ picture: step.picture, start }, ...further]
+    return all.map(({ picture, start: from }, i): PictureSpan => {
+      const to = all[i + 1]?.start ?? end
+      const plan =
+        picture.kind === 'recording'
+          ? planMotion(picture, from, to, voiceEnds.get(step.id) ?? to, (said) => timeOf(said, step.id))
+          : { motions: [], missed: [] }
+      return { step, picture, start: from, end: to, ...plan }
+    })
+  })
+}

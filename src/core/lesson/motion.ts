@@ -1,0 +1,130 @@
+import type { Seconds } from '@/core/units'
+import type { RecordingPicture, Said } from './document'
+
+/** A stretch of a step in which a recording plays evenly, or stands still (`from` and `to` the same). */
+export interface Motion {
+  /** Lesson time. */
+  start: Seconds
+  end: Seconds
+  /** The recording's own time. */
+  from: Seconds
+  to: Seconds
+}
+
+export const speedOf = ({ start, end, from, to }: Motion): number => (end > start ? (to - from) / (end - start) : 0)
+
+/** Outside these a recording does not follow its pins: slower looks stuck, faster is only a blur. */
+export const SPEED_LIMITS = { least: 0.4, most: 4 }
+/** Shorter stretches can't be seen. */
+const SHORTEST: Seconds = 1 / 60
+
+export interface MotionPlan {
+  motions: Motion[]
+  /** Pins by id that the recording can't reach in time, even at its highest speed. */
+  missed: string[]
+}
+
+/**
+ * How a recording plays while its step is seen. Without pins at its speed (or, without one, so fast that it lasts as long
+ * as `voiceEnd`); between pins as fast as needed within the limits: what would have to be slower waits on its picture,
+ * what would have to be faster leaps. At its end the last picture is held.
+ */
+export function planMotion(
+  picture: RecordingPicture,
+  start: Seconds,
+  end: Seconds,
+  voiceEnd: Seconds,
+  timeOf: (said: Said) => Seconds | null,
+): MotionPlan {
+  const kept = keptParts(picture)
+  const length = kept.reduce((sum, { from, to }) => sum + to - from, 0)
+  const pins = picture.pins
+    .map(({ id, at, said }) => ({ id, at: placeInKept(kept, at), time: timeOf(said) }))
+    .filter((pin): pin is typeof pin & { time: Seconds } => pin.time !== null && pin.time > start && pin.time < end)
+    .sort((a, b) => a.at - b.at)
+  const speed = picture.speed ?? fitting(length, Math.min(end, voiceEnd) - start)
+  const plan: MotionPlan = { motions: [], missed: [] }
+  let [time, at] = [start, 0]
+  for (const pin of pins) {
+    if (pin.time <= time || pin.at < at) continue
+    const wanted = (pin.at - at) / (pin.time - time)
+    if (wanted > SPEED_LIMITS.most) plan.missed.push(pin.id)
+    const used = Math.min(SPEED_LIMITS.most, Math.max(SPEED_LIMITS.least, wanted))
+    play(plan.motions, kept, time, pin.time, at, Math.min(pin.at, at + used * (pin.time - time)), used)
+    time = pin.time
+    at = pin.at
+  }
+  play(plan.motions, kept, time, end, at, length, speed)
+  return plan
+}
+
+const fitting = (length: Seconds, available: Seconds) =>
+  available > 0 ? Math.min(SPEED_LIMITS.most, Math.max(SPEED_LIMITS.least, length / available)) : 1
+
+/** What is left of a recording after its cuts. */
+export function keptParts({ from, to, cuts }: RecordingPicture): { from: Seconds; to: Seconds }[] {
+  const parts: { from: Seconds; to: Seconds }[] = []
+  let at = from
+  for (const cut of [...cuts].sort((a, b) => a.from - b.from)) {
+    if (cut.from > at) parts.push({ from: at, to: Math.min(to, cut.from) })
+    at = Math.max(at, cut.to)
+  }
+  if (at < to) parts.push({ from: at, to })
+  return parts.length > 0 ? parts : [{ from, to }]
+}
+
+/** A moment of the file as a place among its kept parts laid end to end. */
+function placeInKept(kept: readonly { from: Seconds; to: Seconds }[], at: Seconds): Seconds {
+  let passed = 0
+  for (const { from, to } of kept) {
+    if (at < from) return passed
+    if (at <= to) return passed + at - from
+    passed += to - from
+  }
+  return passed
+}
+
+/** Plays the kept parts from `at` to `until` at a speed from `time` on, and holds its last picture to `end`. */
+function play(
+  motions: Motion[],
+  kept: readonly { from: Seconds; to: Seconds }[],
+  time: Seconds,
+  end: Seconds,
+  at: Seconds,
+  until: Seconds,
+  speed: number,
+): void {
+  let passed = 0
+  let last: Seconds | null = null
+  for (const { from, to } of kept) {
+    const [first, stop] = [Math.max(at, passed), Math.min(until, passed + to - from)]
+    passed += to - from
+    if (stop <= first || end - time < SHORTEST) continue
+    const lasts = Math.min((stop - first) / speed, end - time)
+    const begins = from + first - (passed - (to - from))
+    motions.push({ start: time, end: time + lasts, from: begins, to: begins + lasts * speed })
+    last = begins + lasts * speed
+    time += lasts
+  }
+  if (end - time < SHORTEST) {
+    const final = motions.at(-1)
+    if (final) final.end = end
+    return
+  }
+  const held = last ?? motions.at(-1)?.to ?? fileTime(kept, at)
+  motions.push({ start: time, end, from: held, to: held })
+}
+
+function fileTime(kept: readonly { from: Seconds; to: Seconds }[], at: Seconds): Seconds {
+  let passed = 0
+  for (const { from, to } of kept) {
+    if (at <= passed + to - from) return from + at - passed
+    passed += to - from
+  }
+  return kept.at(-1)!.to
+}
+
+/** What a recording shows at a moment of the lesson. */
+export function motionAt(motions: readonly Motion[], time: Seconds): Motion | undefined {
+  return motions.find((motion) => time < motion.end) ?? motions.at(-1)
+}

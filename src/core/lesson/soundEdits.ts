@@ -1,0 +1,87 @@
+import { UserError } from '@/core/userError'
+import type { BedCue, Lesson, LessonLengths, Nudge, Picture, Pocket, Said, SoundCue, TrackName } from './document'
+import { stepOf } from './lookUp'
+
+/** What can be done to sounds, music, levels and further pictures. */
+export type SoundEdit =
+  | { name: 'addSounds'; sounds: SoundCue[] }
+  /** Any of its settings. */
+  | { name: 'setSound'; sound: SoundCue }
+  | { name: 'removeSounds'; sounds: string[] }
+  | { name: 'setBed'; cue: BedCue }
+  /** Points of the hand-made line: put in, moved, or given another gain. */
+  | { name: 'setNudges'; nudges: Nudge[] }
+  | { name: 'removeNudges'; nudges: string[] }
+  | { name: 'setPocket'; pocket: Pocket }
+  | { name: 'setTrack'; track: TrackName; gain: number; muted: boolean }
+  | { name: 'setLengths'; lengths: LessonLengths }
+  | { name: 'addPicture'; step: string; id: string; picture: Picture; said: Said }
+  | { name: 'changePicture'; step: string; id: string; picture: Picture; said: Said }
+  | { name: 'removePicture'; step: string; id: string }
+
+export function changeSounds(lesson: Lesson, edit: SoundEdit): void {
+  switch (edit.name) {
+    case 'addSounds':
+      lesson.sounds.push(...edit.sounds)
+      return
+    case 'setSound':
+      lesson.sounds[indexOf(lesson.sounds, edit.sound.id, 'This sound')] = edit.sound
+      return
+    case 'removeSounds':
+      for (const id of edit.sounds) lesson.sounds.splice(indexOf(lesson.sounds, id, 'This sound'), 1)
+      return
+    case 'setBed':
+      return setBed(lesson, edit.cue)
+    case 'setNudges':
+      return setNudges(lesson, edit.nudges)
+    case 'removeNudges':
+      for (const id of edit.nudges) lesson.nudges.splice(indexOf(lesson.nudges, id, 'This point'), 1)
+      return
+    case 'setPocket':
+      lesson.pocket = edit.pocket
+      return
+    case 'setTrack':
+      lesson.tracks[edit.track] = { gain: edit.gain, muted: edit.muted }
+      return
+    case 'setLengths':
+      lesson.lengths = edit.lengths
+      return
+    case 'addPicture':
+      stepOf(lesson, edit.step).more.push({ id: edit.id, picture: edit.picture, said: edit.said })
+      return
+    case 'changePicture': {
+      const { more } = stepOf(lesson, edit.step)
+      more[indexOf(more, edit.id, 'This picture')] = { id: edit.id, picture: edit.picture, said: edit.said }
+      return
+    }
+    case 'removePicture': {
+      const { more } = stepOf(lesson, edit.step)
+      more.splice(indexOf(more, edit.id, 'This picture'), 1)
+      return
+    }
+  }
+}
+
+/** Two pieces can't start with the same step. */
+function setBed(lesson: Lesson, cue: BedCue): void {
+  stepOf(lesson, cue.step)
+  const index = indexOf(lesson.bedCues, cue.id, 'This music')
+  lesson.bedCues[index] = cue
+  const other = lesson.bedCues.findIndex(({ id, step }) => id !== cue.id && step === cue.step)
+  if (other >= 0) lesson.bedCues.splice(other, 1)
+}
+
+function setNudges(lesson: Lesson, nudges: readonly Nudge[]): void {
+  for (const nudge of nudges) {
+    stepOf(lesson, nudge.step)
+    const index = lesson.nudges.findIndex(({ id }) => id === nudge.id)
+    if (index >= 0) lesson.nudges[index] = nudge
+    else lesson.nudges.push(nudge)
+  }
+}
+
+function indexOf(list: readonly { id: string }[], id: string, what: string): number {
+  const index = list.findIndex((one) => one.id === id)
+  if (index < 0) throw new UserError(`${what} is no longer in the lesson.`)
+  return index
+}

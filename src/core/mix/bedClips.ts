@@ -1,0 +1,55 @@
+import { layBed } from '@/core/bed/loop'
+import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
+import type { BedSpan, Timeline } from '@/core/lesson/layout'
+import { analysisLength, partOfAnalysis, type Analysis } from '@/core/measure/analysis'
+import type { SpeechSegment } from '@/core/measure/speech'
+import { clamp, type LoudnessUnits, type Seconds } from '@/core/units'
+import { clipOf, type Clip } from './clip'
+import type { AnalysisOf } from './plan'
+
+const BED_FADE_IN: Seconds = 0.4
+const BED_END_FADE = { shortest: 1, longest: 4 }
+
+/** The music of a lesson: each piece made to fit its stretch, blended into the next where the author wants it. */
+export function bedClips(timeline: Timeline, speech: readonly SpeechSegment[], analysisOf: AnalysisOf): Clip[] {
+  return timeline.beds.flatMap((bed, i) => {
+    const piece = partOf(bed, analysisOf)
+    const next = timeline.beds[i + 1]
+    const blend = next && meets(bed, next) ? Math.min(next.cue.blend, (next.end - next.start) / 2) : 0
+    const length = bed.end + blend - bed.start
+    if (!piece || length <= 0) return []
+    const before = timeline.beds[i - 1]
+    const fadeIn = before && meets(before, bed) ? bed.cue.blend : BED_FADE_IN
+    const fadeOut = blend > 0 ? blend : endFade(bed, speech)
+    return layBed(piece, length).map((run, r, runs) =>
+      clipOf(bed.cue.media, bed.cue.from + run.from, bed.start + run.at, bed.start + run.at + run.to - run.from, {
+        gain: 0,
+        fadeIn: r === 0 ? Math.min(fadeIn, length / 2) : run.fadeIn,
+        fadeOut: r === runs.length - 1 ? Math.min(fadeOut, run.to - run.from) : run.fadeOut,
+      }),
+    )
+  })
+}
+
+const meets = (a: BedSpan, b: BedSpan) => Math.abs(a.end - b.start) < 1e-6
+
+function partOf({ cue }: BedSpan, analysisOf: AnalysisOf): Analysis | undefined {
+  const whole = analysisOf(cue.media)
+  if (!whole || (cue.from === 0 && cue.to === null)) return whole
+  return partOfAnalysis(whole, cue.from, cue.to ?? analysisLength(whole))
+}
+
+/** The music ends with the picture: it fades from the last word on, within bounds. */
+function endFade(bed: BedSpan, speech: readonly SpeechSegment[]): Seconds {
+  const lastWord = speech.findLast(({ end }) => end <= bed.end)?.end ?? bed.end
+  return Math.min((bed.end - bed.start) / 2, clamp(bed.end - lastWord, BED_END_FADE.shortest, BED_END_FADE.longest))
+}
+
+/** The clearance asked for over the lesson: a piece's own, or the lesson's. */
+export function clearanceTrack({ beds }: Timeline, clearance: LoudnessUnits, count: number): GainTrack {
+  const track = new Float32Array(count).fill(clearance)
+  for (const { cue, start, end } of beds) {
+    if (cue.clearance !== null) track.fill(cue.clearance, Math.round(start * RIDE_RATE), Math.round(end * RIDE_RATE))
+  }
+  return track
+}

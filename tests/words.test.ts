@@ -1,0 +1,287 @@
+import { writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import { readWav } from '@/core/formats/wav'
+import type { Lesson } from '@/core/lesson/document'
+import { HOUSE_RATE } from '@/core/units'
+import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
+import { headless, rawFile, scratch, startApplication, type Application } from './support/application'
+import { chooseFiles, clickOn, openBrowser, openPage, savedLesson, waitForSheet, waitForText } from './support/browser'
+import { likeness, locate } from './support/sound'
+
+/** The voice handled as text: words at their times, cut, copied, put elsewhere; and the sound that comes of it. */
+
+let application: Application
+let browser: Browser
+let page: Page
+let faults: string[]
+const folder = scratch()
+
+beforeAll(async () => {
+  application = await startApplication()
+  browser = await openBrowser()
+  ;({ page, faults } = await openPage(browser, application.url))
+})
+afterAll(async () => {
+  await browser?.close()
+  await application?.stop()
+})
+afterEach(() => expect(faults).toEqual([]))
+
+const lessonId = () => new URL(page.url()).pathname.split('/')[2]!
+
+async function voiceNow(): Promise<Float32Array> {
+  await savedLesson(page)
+  const response = await fetch(`${application.url}/api/lessons/${lessonId()}/voice?format=wav`)
+  return readWav(new Uint8Array(await response.arrayBuffer())).channels[0]!
+}
+
+interface ShownWord {
+  text: string
+  from: number
+  to: number
+}
+
+/** The words of a row as they are shown, with their lesson times. */
+const wordsOfRow = (row: number): Promise<ShownWord[]> =>
+  page.$$eval(
+    '[role=row]',
+    (rows, index) =>
+      [...rows[index]!.querySelectorAll<HTMLElement>('[data-word]')].map(({ dataset, textContent }) => ({
+        text: textContent!,
+        from: Number(dataset.from),
+        to: Number(dataset.to),
+      })),
+    row,
+  )
+
+const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
+
+async function press(...keys: string[]): Promise<void> {
+  for (const chord of keys) {
+    const parts = chord.split('+')
+    const last = parts.pop()!
+    for (const key of parts) await page.keyboard.down(key as 'Shift')
+    await page.keyboard.press(last as 'Enter')
+    for (const key of parts.reverse()) await page.keyboard.up(key as 'Shift')
+  }
+}
+
+async function wordAt(row: number, index: number): Promise<ElementHandle<HTMLElement>> {
+  const rows = await page.$$('[role=row]')
+  return (await rows[row]!.$(`[data-word="${index}"]`)) as ElementHandle<HTMLElement>
+}
+
+const samples = (seconds: number) => Math.round(seconds * HOUSE_RATE)
+
+test('slides, a reading and its script become a lesson whose words stand where they are said', async () => {
+  const script = join(folder, 'leaving.txt')
+  await writeFile(script, LEAVING_A_BERTH.map(({ words }) => words).join('\n\n'))
+  await chooseFiles(
+    page,
+    'first-files',
+    rawFile('leaving-a-berth.pdf'),
+    rawFile('reading.mp3'),
+    rawFile('easy-water.mp3'),
+    script,
+  )
+  await waitForText(page, 'script,')
+  await clickOn(page, 'Make the lesson')
+  await waitForSheet(page)
+  const { steps } = await lesson()
+  expect(steps.map((step) => step.script)).toEqual(LEAVING_A_BERTH.map(({ words }) => words))
+  // Between two slides the reading pauses for 1.4 s: each step must begin after such a pause, shortly before its words.
+  const { segments } = (await headless('speech', rawFile('reading.mp3'))) as {
+    segments: { start: number; end: number }[]
+  }
+  const firsts = segments.filter(({ start }, i) => i === 0 || start - segments[i - 1]!.end > 1)
+  steps.forEach(({ passages }, i) => {
+    expect(firsts[i]!.start - passages[0]!.from).toBeGreaterThan(0)
+    expect(firsts[i]!.start - passages[0]!.from).toBeLessThan(0.35)
+  })
+  await page.waitForFunction(() => document.querySelectorAll('[data-word]').length > 20, { timeout: 30_000 })
+  await page.waitForFunction(() => !document.body.innerText.includes('Finding the words in'), { timeout: 60_000 })
+  const guesses = await page.$$eval('[data-guess]', (all) => all.length)
+  expect(guesses).toBeLessThan(5)
+  // Words are said within speech, one after the other.
+  const words = await wordsOfRow(0)
+  expect(words.map(({ text }) => text).join(' ')).toBe(LEAVING_A_BERTH[0]!.words)
+  words.slice(1).forEach(({ from }, i) => expect(from).toBeGreaterThanOrEqual(words[i]!.from))
+})
+
+test('words that are deleted are gone from the sound and the script; the rest stays to the sample', async () => {
+  const before = await lesson()
+  const whole = await voiceNow()
+  const words = await wordsOfRow(0)
+  await press('Home', 'ArrowRight', 'ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Delete')
+  const after = await lesson()
+  const text = before.steps[0]!.script.split(' ')
+  expect(after.steps[0]!.script).toBe([...text.slice(0, 2), ...text.slice(4)].join(' '))
+  const cut = await voiceNow()
+  const gone = whole.length - cut.length
+  // As much is missing as the two words last, within what the pauses around them allow.
+  expect(gone / HOUSE_RATE).toBeGreaterThan((words[3]!.to - words[2]!.from) * 0.6)
+  expect(gone / HOUSE_RATE).toBeLessThan(words[4]!.from - words[1]!.to + 0.15 + words[3]!.to - words[2]!.from)
+  // Before the cut and after it the sound is what it was, moved up.
+  expect(likeness(cut.subarray(0, samples(words[1]!.to)), whole, 0)).toBeGreaterThan(0.999)
+  const later = samples(words[6]!.from)
+  expect(likeness(cut.subarray(later - gone, later - gone + 2 * HOUSE_RATE), whole, later)).toBeGreaterThan(0.999)
+  // And nothing clicks at the join: no step between two samples is larger than the voice itself makes.
+  const steepest = (sound: Float32Array, from: number, to: number) => {
+    let most = 0
+    for (let i = from + 1; i < to; i++) most = Math.max(most, Math.abs(sound[i]! - sound[i - 1]!))
+    return most
+  }
+  expect(steepest(cut, samples(words[1]!.from), samples(words[2]!.to))).toBeLessThanOrEqual(
+    steepest(whole, 0, whole.length),
+  )
+  // The part that is left out can be heard again.
+  await (await page.waitForSelector('[aria-label$="seconds are left out here"]'))!.click()
+  await clickOn(page, 'Show it again')
+  const shown = await lesson()
+  expect(shown.steps[0]!.passages.map(({ from, to }) => [from, to])).toEqual(
+    before.steps[0]!.passages.map(({ from, to }) => [from, to]),
+  )
+  for (let i = 0; i < 2; i++) await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+test('copied words sound again where they are put in', async () => {
+  const before = await lesson()
+  const whole = await voiceNow()
+  const words = await wordsOfRow(0)
+  await press('Home', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Control+c')
+  await press('End', 'Control+v')
+  const after = await lesson()
+  expect(after.steps.at(-1)!.script).toBe(
+    `${before.steps[0]!.script.split(' ').slice(0, 2).join(' ')} ${before.steps.at(-1)!.script}`,
+  )
+  const sound = await voiceNow()
+  const copied = whole.subarray(samples(words[0]!.from), samples(words[1]!.from))
+  const { at, alike } = locate(copied, sound.subarray(samples(20)))
+  expect(alike).toBeGreaterThan(0.99)
+  expect(at).toBeGreaterThan(0)
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+test('Enter between any two words starts the next step there, also in mid-sentence', async () => {
+  const before = await lesson()
+  await (await wordAt(0, 3))!.click()
+  await press('Enter')
+  const broken = await lesson()
+  const text = before.steps[0]!.script.split(' ')
+  expect(broken.steps[0]!.script).toBe(text.slice(0, 3).join(' '))
+  expect(broken.steps[1]!.script.startsWith(text.slice(3).join(' '))).toBe(true)
+  expect(broken.steps[0]!.passages[0]!.to).toBe(broken.steps[1]!.passages[0]!.from)
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+test('a word is corrected in place, and keeps its time', async () => {
+  const before = await lesson()
+  const [first] = await wordsOfRow(0)
+  await (await wordAt(0, 0)).click({ count: 2 })
+  await page.waitForSelector('input[aria-label^="Correct"]')
+  await press('Control+a')
+  await page.keyboard.type('Righto')
+  await press('Enter')
+  const after = await lesson()
+  expect(after.steps[0]!.script.startsWith('Righto ')).toBe(true)
+  expect(after.steps[0]!.passages).toEqual(before.steps[0]!.passages)
+  const [corrected] = await wordsOfRow(0)
+  expect(Math.abs(corrected!.from - first!.from)).toBeLessThan(0.35)
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+test('words are found, and a number goes to its step', async () => {
+  const { steps } = await lesson()
+  const wanted = steps[3]!.script.split(' ').slice(4, 7).join(' ').replace(/\W+$/, '')
+  await press('Home', 'Control+f')
+  await page.waitForSelector('[role=search] input')
+  await page.keyboard.type(wanted)
+  await press('Enter')
+  await waitForText(page, '1 of 1')
+  await page.waitForFunction(
+    (id) => document.querySelector('[role=row][aria-selected=true]')?.getAttribute('data-step') === id,
+    {},
+    steps[3]!.id,
+  )
+  await press('Control+a')
+  await page.keyboard.type('2')
+  await press('Enter')
+  await page.waitForFunction(
+    (id) => document.querySelector('[role=row][aria-selected=true]')?.getAttribute('data-step') === id,
+    {},
+    steps[1]!.id,
+  )
+  await press('Escape')
+})
+
+test('a key pressed while the narration plays starts the next step at the pause close by', async () => {
+  const before = await lesson()
+  await press('Home')
+  const words = await wordsOfRow(0)
+  // The first pause inside the row.
+  const pause = words.findIndex((word, i) => i > 0 && word.from - words[i - 1]!.to > 0.25)
+  expect(pause).toBeGreaterThan(0)
+  await clickOn(page, 'Play')
+  await page.waitForFunction(
+    (at) => {
+      const now = document.querySelector<HTMLElement>('[data-now]')
+      return now !== null && Number(now.dataset.from) >= at
+    },
+    { polling: 20, timeout: 30_000 },
+    words[pause]!.from,
+  )
+  await press('s')
+  await clickOn(page, 'Pause')
+  const after = await lesson()
+  const text = before.steps[0]!.script.split(' ')
+  expect(after.steps[0]!.script).toBe(text.slice(0, pause).join(' '))
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+test('what is heard is trimmed by dragging its edge', async () => {
+  const before = await lesson()
+  await (await wordAt(0, 0)).click()
+  const handle = await page.waitForSelector('[aria-label="Beginning of what is heard"]')
+  const box = (await handle!.boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await page.keyboard.down('Alt')
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + 8, y, { steps: 4 })
+  await page.mouse.up()
+  await page.keyboard.up('Alt')
+  const after = await lesson()
+  expect(after.steps[0]!.passages[0]!.from - before.steps[0]!.passages[0]!.from).toBeCloseTo(0.1, 2)
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+test('steps are copied into another lesson with all that belongs to them', async () => {
+  const own = await lesson()
+  const rows = await page.$$('[role=row] [title^="Click to select"]')
+  await rows[1]!.click()
+  await press('Shift+ArrowDown', 'Control+c')
+  await page.goto(`${application.url}/lessons/tide-table`)
+  await waitForSheet(page)
+  const before = await lesson()
+  await press('Home', 'Control+v')
+  const after = await lesson()
+  expect(after.steps).toHaveLength(before.steps.length + 2)
+  expect(after.steps.slice(1, 3).map(({ title, script }) => [title, script])).toEqual(
+    own.steps.slice(1, 3).map(({ title, script }) => [title, script]),
+  )
+  const voice = await voiceNow()
+  const source = await fetch(`${application.url}/api/media/${own.steps[1]!.passages[0]!.media}/sound.f32`)
+  const take = new Float32Array(await source.arrayBuffer())
+  const { from } = own.steps[1]!.passages[0]!
+  const { alike } = locate(take.subarray(samples(from + 0.5), samples(from + 1.5)), voice.subarray(0, samples(30)))
+  expect(alike).toBeGreaterThan(0.99)
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
