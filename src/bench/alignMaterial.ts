@@ -1,4 +1,4 @@
-import { seededRandom } from '@/core/testing/signals'
+import { seededRandom } from '@/core/random'
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'
 import { runProgram } from '@/media/process'
 import { flite } from '@/media/speech/flite'

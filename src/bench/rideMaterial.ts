@@ -1,5 +1,6 @@
 import { createAnalyser, type Analysis } from '@/core/measure/analysis'
-import { noise, seededRandom } from '@/core/testing/signals'
+import { seededRandom } from '@/core/random'
+import { noise } from '@/core/testing/signals'
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
 import { readAloud } from '@/demo/narrator'

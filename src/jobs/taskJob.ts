@@ -3,12 +3,16 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { writeWav } from '@/core/formats/wav'
 import { taskInputSchema, type TaskInput, type TaskKind, type TaskResult } from '@/core/lesson/task'
+import { matchPages } from '@/core/lesson/matchPages'
 import { readScript } from '@/core/narration/script'
 import { HOUSE_RATE } from '@/core/units'
 import { findTask, updateTask } from '@/db/tasks'
 import { alignMedia, timedWords } from '@/media/alignment'
 import { cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import'
+import { pagePrints } from '@/media/pagePrints'
+import { PARTS } from '@/media/store'
+import { findScenes } from '@/media/video/scenes'
 import { readAloud } from '@/media/speech/reading'
 import { mediaStore, speechFolder } from './places'
 import { explain, throttled } from './reporting'
@@ -37,6 +41,10 @@ function perform(input: TaskInput, report: Report): Promise<TaskResult<TaskKind>
       return read(input, report)
     case 'align':
       return align(input, report)
+    case 'scenes':
+      return scenes(input)
+    case 'match':
+      return match(input)
   }
 }
 
@@ -60,6 +68,17 @@ async function read(
   } finally {
     await rm(folder, { recursive: true, force: true })
   }
+}
+
+async function scenes({ media, from, to }: Input<'scenes'>): Promise<TaskResult<'scenes'>> {
+  const path = mediaStore().path(media, PARTS.proxy)
+  return { scenes: (await findScenes(path)).filter((at) => at > from && at < to) }
+}
+
+async function match({ old, now }: Input<'match'>): Promise<TaskResult<'match'>> {
+  const store = mediaStore()
+  const [before, after] = await Promise.all([pagePrints(store, old), pagePrints(store, now)])
+  return { pages: matchPages(before, after) }
 }
 
 async function align(input: Input<'align'>, onProgress: Report): Promise<TaskResult<'align'>> {

@@ -1,5 +1,5 @@
 import { energyOf, loudnessOf } from '@/core/measure/loudness'
-import { seededRandom } from '@/core/testing/signals'
+import { seededRandom } from '@/core/random'
 import { applyGain, gainAt, rideBed, RIDE_RATE, type GainTrack } from './ride'
 import { tautString } from './tautString'
 

@@ -2,6 +2,7 @@ import { create, apply, type Patches } from 'mutative'
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
 import { passageOf, stepIndex, stepOf } from './lookUp'
+import { splitStep, type StepPart } from './scenes'
 import { changeSounds, type SoundEdit } from './soundEdits'
 import { changeTakes, type TakeEdit } from './takeEdits'
 import { changeWords, type WordEdit } from './wordEdits'
@@ -33,6 +34,8 @@ export type Edit =
   | { name: 'renameStep'; step: string; title: string }
   | { name: 'setPicture'; step: string; picture: Picture }
   | { name: 'setScript'; step: string; script: string }
+  /** A step with a recording becomes one a scene. */
+  | { name: 'splitRecording'; step: string; parts: StepPart[] }
   | { name: 'setLength'; step: string; length: LengthRule }
   | { name: 'setLengthOf'; steps: string[]; length: LengthRule }
   | { name: 'setLeadIn'; step: string; leadIn: Seconds }
@@ -112,6 +115,11 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'setPicture':
       stepOf(lesson, edit.step).picture = edit.picture
       return
+    case 'splitRecording': {
+      const index = stepIndex(lesson, edit.step)
+      lesson.steps.splice(index, 1, ...splitStep(lesson.steps[index]!, edit.parts))
+      return
+    }
     case 'setScript':
       stepOf(lesson, edit.step).script = edit.script
       return

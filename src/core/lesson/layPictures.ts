@@ -15,6 +15,11 @@ export interface PictureSpan {
   missed: string[]
 }
 
+/** The picture that is seen at `time`; the last one from the lesson's end on. */
+export function pictureAt({ pictures }: { pictures: readonly PictureSpan[] }, time: Seconds): PictureSpan | undefined {
+  return pictures.find(({ end }) => time < end) ?? pictures.at(-1)
+}
+
 /** Each step's picture, and its further ones from the moments on at which their words are said. */
 export function layPictures(
   steps: readonly StepSpan[],

@@ -26,7 +26,17 @@ const alignInput = z.object({
   script: z.string().min(1).max(500_000),
   language: z.string().min(2).max(20),
 })
-export const taskInputSchema = z.discriminatedUnion('kind', [cleanInput, readInput, alignInput])
+/** Finds the moments at which a recording's picture changes all at once. */
+const scenesInput = z.object({ kind: z.literal('scenes'), media: hash, from: seconds, to: seconds })
+/** Finds which page of a new deck is which of an old one. */
+const matchInput = z.object({ kind: z.literal('match'), old: hash, now: hash })
+export const taskInputSchema = z.discriminatedUnion('kind', [
+  cleanInput,
+  readInput,
+  alignInput,
+  scenesInput,
+  matchInput,
+])
 
 /** A word of a script in a take's own time; `from` and `to` are its characters. */
 export const timedWordSchema = z.object({
@@ -39,7 +49,17 @@ export const timedWordSchema = z.object({
   confidence: z.number(),
 })
 
+export const pageMatchSchema = z.object({
+  /** Pages from 1; null where the other deck has no such page. */
+  old: z.int().nullable(),
+  now: z.int().nullable(),
+  change: z.enum(['same', 'changed', 'new', 'gone']),
+})
+export type PageMatch = z.infer<typeof pageMatchSchema>
+
 export const taskResultSchemas = {
+  scenes: z.object({ scenes: z.array(z.number()) }),
+  match: z.object({ pages: z.array(pageMatchSchema) }),
   clean: z.object({ info: mediaInfoSchema }),
   read: z.object({ info: mediaInfoSchema, words: z.array(timedWordSchema) }),
   align: z.object({

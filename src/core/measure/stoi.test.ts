@@ -1,4 +1,5 @@
-import { noise, seededRandom } from '@/core/testing/signals'
+import { seededRandom } from '@/core/random'
+import { noise } from '@/core/testing/signals'
 import { intelligibility, STOI_RATE } from './stoi'
 
 /** Noise whose bands swell and sink like syllables, four times a second and each band by itself. */

@@ -2,7 +2,8 @@ import { emptyLesson, newBed, newStep, type Lesson } from '@/core/lesson/documen
 import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import type { SampleSource } from '@/core/mix/renderer'
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'
-import { noise, seededRandom } from './signals'
+import { seededRandom } from '@/core/random'
+import { noise } from './signals'
 
 /** Sounds and lessons for tests, made by formula. */
 

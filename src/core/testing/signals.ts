@@ -1,3 +1,4 @@
+import { seededRandom } from '@/core/random'
 import { HOUSE_RATE, toFactor, type Decibels, type Hertz, type Seconds } from '@/core/units'
 
 /** Test signals made by formula, so that what they must measure follows from their definition. */
@@ -29,16 +30,4 @@ export const inBoth = (channel: Float32Array): Float32Array[] => [channel, chann
 export function noise(samples: number, seed = 1): Float32Array {
   const random = seededRandom(seed)
   return Float32Array.from({ length: samples }, () => random() * 2 - 1)
-}
-
-/** Uniform 0..1 from a seed (mulberry32). */
-export function seededRandom(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let t = state
-    t = Math.imul(t ^ (t >>> 15), t | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
 }

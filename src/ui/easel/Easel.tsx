@@ -1,7 +1,9 @@
 'use client'
 
 import { useEffect, useRef, useState } from 'react'
-import { stepAt, type StepSpan } from '@/core/lesson/layout'
+import type { Picture as StepPicture } from '@/core/lesson/document'
+import { pictureAt, type PictureSpan } from '@/core/lesson/layPictures'
+import { motionAt, speedOf } from '@/core/lesson/motion'
 import { cardUrl, pageUrl, proxyUrl } from '../api'
 import { useDesk, useTimeline } from '../lesson/context'
 import { Meters } from './Meters'
@@ -19,15 +21,15 @@ export function Easel() {
   )
 }
 
-/** The step that is seen now; looked up at every frame, rendered only when it changes. */
-function useStepNow(): StepSpan | undefined {
+/** The picture that is seen now; looked up at every frame, rendered only when it changes. */
+function usePictureNow(): PictureSpan | undefined {
   const { player } = useDesk()
   const timeline = useTimeline()
-  const [now, setNow] = useState<StepSpan | undefined>(() => stepAt(timeline, player.position()))
+  const [now, setNow] = useState<PictureSpan | undefined>(() => pictureAt(timeline, player.position()))
   useEffect(() => {
     let frame = 0
     const look = () => {
-      setNow(stepAt(timeline, player.position()))
+      setNow(pictureAt(timeline, player.position()))
       frame = requestAnimationFrame(look)
     }
     look()
@@ -37,28 +39,26 @@ function useStepNow(): StepSpan | undefined {
 }
 
 function Picture() {
-  const now = useStepNow()
+  const now = usePictureNow()
   const timeline = useTimeline()
-  const next = now && timeline.steps[now.index + 1]
+  const next = now && timeline.pictures[timeline.pictures.indexOf(now) + 1]
   if (!now) return <div className={styles.picture} />
-  const { picture } = now.step
+  const { picture, step } = now
   return (
-    <div className={styles.picture} data-testid="easel" data-step={now.step.id}>
+    <div className={styles.picture} data-testid="easel" data-step={step.id}>
       {picture.kind === 'recording' ? (
-        <Recording key={now.step.id} span={now} />
+        <Recording key={step.id} span={now} />
       ) : (
-        <img src={stillUrl(now)} alt={now.step.title} />
+        <img src={stillUrl(picture)} alt={step.title} />
       )}
       {/* Fetched ahead, so that it is there when its moment comes. */}
-      {next && next.step.picture.kind !== 'recording' && <img src={stillUrl(next)} alt="" hidden />}
-      {next?.step.picture.kind === 'recording' && (
-        <video src={proxyUrl(next.step.picture.media)} preload="auto" muted hidden />
-      )}
+      {next && next.picture.kind !== 'recording' && <img src={stillUrl(next.picture)} alt="" hidden />}
+      {next?.picture.kind === 'recording' && <video src={proxyUrl(next.picture.media)} preload="auto" muted hidden />}
     </div>
   )
 }
 
-function stillUrl({ step: { picture } }: StepSpan): string | undefined {
+function stillUrl(picture: StepPicture): string | undefined {
   if (picture.kind === 'card') return cardUrl(picture.lines)
   return picture.kind === 'still' ? pageUrl(picture.media, picture.page) : undefined
 }
@@ -66,31 +66,31 @@ function stillUrl({ step: { picture } }: StepSpan): string | undefined {
 /** Half a frame: further apart than this, picture and sound are brought together again. */
 const OFF = 1 / 60
 
-/** A recording's picture, led by the sound's clock; held on its last picture where the step stays longer. */
-function Recording({ span: { step, start } }: { span: StepSpan }) {
+/** A recording's picture, led by the sound's clock: at the speed its step gives it, or standing still. */
+function Recording({ span: { step, picture, motions } }: { span: PictureSpan }) {
   const { player } = useDesk()
   const video = useRef<HTMLVideoElement>(null)
-  const { picture } = step
   useEffect(() => {
-    if (picture.kind !== 'recording') return
     let frame = 0
     const lead = () => {
       const element = video.current
-      if (element && element.readyState > 0) {
-        const wanted = Math.min(picture.to - 1 / 30, picture.from + Math.max(0, player.position() - start))
-        const moving = player.isPlaying() && wanted < picture.to - 1 / 30
+      const motion = motionAt(motions, player.position())
+      if (element && motion && element.readyState > 0) {
+        const speed = speedOf(motion)
+        const wanted = Math.min(motion.to, motion.from + Math.max(0, player.position() - motion.start) * speed)
+        const moving = player.isPlaying() && speed > 0 && wanted < motion.to - 1 / 30
         const off = element.currentTime - wanted
         if (moving && element.paused) void element.play().catch(() => undefined)
         if (!moving && !element.paused) element.pause()
         // Small differences are made up by playing a little faster or slower, which can't be seen.
-        if (Math.abs(off) > 0.15 || (!moving && Math.abs(off) > OFF)) element.currentTime = wanted
-        else element.playbackRate = Math.abs(off) > OFF ? 1 - Math.sign(off) * 0.08 : 1
+        if (Math.abs(off) > 0.15 * Math.max(1, speed) || (!moving && Math.abs(off) > OFF)) element.currentTime = wanted
+        else if (moving) element.playbackRate = speed * (Math.abs(off) > OFF ? 1 - Math.sign(off) * 0.08 : 1)
       }
       frame = requestAnimationFrame(lead)
     }
     lead()
     return () => cancelAnimationFrame(frame)
-  }, [player, picture, start])
+  }, [player, motions])
   if (picture.kind !== 'recording') return null
   return <video ref={video} src={proxyUrl(picture.media)} muted playsInline preload="auto" aria-label={step.title} />
 }

@@ -1,0 +1,195 @@
+'use client'
+
+import { DeleteOutlined } from '@ant-design/icons'
+import { Alert, Button, Checkbox, InputNumber, Select } from 'antd'
+import { nanoid } from 'nanoid'
+import { useState } from 'react'
+import type { SoundCue } from '@/core/lesson/document'
+import { clock } from '../format'
+import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { SecondsField } from '../parts/SecondsField'
+import { anchorAtCaret, sayAnchor, titleOf } from './anchors'
+import { SoundLibrary } from './SoundLibrary'
+import styles from './panel.module.css'
+
+/** Effects and second voices: what hangs where, and what has come loose. */
+export function SoundsPanel() {
+  const { store, player } = useDesk()
+  const lesson = useLesson()
+  const timeline = useTimeline()
+  const state = useLessonState((all) => all)
+  const [open, setOpen] = useState<string | null>(null)
+  const { edit } = store.getState()
+  return (
+    <>
+      {timeline.loose.map((cue) => (
+        <Loose key={cue.id} cue={cue} />
+      ))}
+      <ul className={styles.list}>
+        {timeline.sounds.map(({ cue, start }) => (
+          <li key={cue.id} className={styles.sound}>
+            <button
+              className={styles.plain}
+              aria-expanded={open === cue.id}
+              onClick={() => {
+                setOpen(open === cue.id ? null : cue.id)
+                player.seek(Math.max(0, start - 1))
+              }}
+            >
+              {titleOf(lesson, cue.media)}
+              <small>
+                {clock(start)} · {sayOffset(cue)} {sayAnchor(state, cue)}
+                {cue.track === 'voice' && ' · second voice'}
+              </small>
+            </button>
+            <Button
+              size="small"
+              type="text"
+              icon={<DeleteOutlined />}
+              aria-label={`Take ${titleOf(lesson, cue.media)} out`}
+              onClick={() => edit({ name: 'removeSounds', sounds: [cue.id] })}
+            />
+            {open === cue.id && <SoundSettings cue={cue} />}
+          </li>
+        ))}
+      </ul>
+      <AddSound />
+      <SoundLibrary />
+    </>
+  )
+}
+
+function sayOffset({ anchor: { offset, kind } }: SoundCue): string {
+  const place = kind === 'step' ? 'the start of' : ''
+  if (Math.abs(offset) < 0.005) return `at ${place}`.trim()
+  return `${Math.abs(offset).toFixed(1)} s ${offset > 0 ? 'after' : 'before'} ${place}`.trim()
+}
+
+function SoundSettings({ cue }: { cue: SoundCue }) {
+  const { store } = useDesk()
+  const state = useLessonState((all) => all)
+  const set = (part: Partial<SoundCue>) => store.getState().edit({ name: 'setSound', sound: { ...cue, ...part } })
+  const here = anchorAtCaret(state)
+  return (
+    <div className={styles.soundSettings}>
+      <label>
+        Level{' '}
+        <InputNumber
+          size="small"
+          min={-60}
+          max={24}
+          value={cue.gain}
+          suffix="dB"
+          style={{ width: 92 }}
+          onChange={(gain) => gain !== null && set({ gain })}
+        />
+      </label>
+      <SecondsField
+        label="After its place"
+        value={cue.anchor.offset}
+        least={-3600}
+        onChange={(offset) => set({ anchor: { ...cue.anchor, offset } })}
+      />
+      <SecondsField label="Fade-in" value={cue.fadeIn} least={0} onChange={(fadeIn) => set({ fadeIn })} />
+      <SecondsField label="Fade-out" value={cue.fadeOut} least={0} onChange={(fadeOut) => set({ fadeOut })} />
+      <Checkbox checked={cue.meant} onChange={({ target }) => set({ meant: target.checked })}>
+        Sounding over words is meant
+      </Checkbox>
+      <Button size="small" disabled={!here} onClick={() => here && set({ anchor: here })}>
+        Hang it on the word at the caret
+      </Button>
+    </div>
+  )
+}
+
+/** A sound whose place is gone: it is kept, and asks where it belongs. */
+function Loose({ cue }: { cue: SoundCue }) {
+  const { store } = useDesk()
+  const state = useLessonState((all) => all)
+  const here = anchorAtCaret(state)
+  const { edit } = store.getState()
+  return (
+    <Alert
+      type="warning"
+      style={{ marginBottom: 10 }}
+      title={`“${titleOf(state.history.lesson, cue.media)}” has come loose`}
+      description={
+        <>
+          It hung on {sayAnchor(state, cue)} and is not heard now.
+          <div className={styles.actions}>
+            <Button
+              size="small"
+              disabled={!here}
+              onClick={() => here && edit({ name: 'setSound', sound: { ...cue, anchor: here } })}
+            >
+              Hang it on the caret
+            </Button>
+            <Button size="small" onClick={() => edit({ name: 'removeSounds', sounds: [cue.id] })}>
+              Take it out
+            </Button>
+          </div>
+        </>
+      }
+    />
+  )
+}
+
+/** A sound of the shelf, hung on the word or step at the caret. */
+function AddSound() {
+  const { store } = useDesk()
+  const lesson = useLesson()
+  const state = useLessonState((all) => all)
+  const [media, setMedia] = useState<string | null>(null)
+  const [track, setTrack] = useState<SoundCue['track']>('effect')
+  const here = anchorAtCaret(state)
+  const sounds = lesson.shelf.filter(({ kind }) => kind === 'sound')
+  const add = () => {
+    const length = media && state.media.get(media)?.length
+    if (media && length && here)
+      store.getState().edit({ name: 'addSounds', sounds: [newSound(media, length, here, track)] })
+  }
+  return (
+    <div className={styles.actions}>
+      <Select
+        size="small"
+        style={{ flex: 1, minWidth: 120 }}
+        placeholder="A sound from the shelf"
+        aria-label="Sound to add"
+        value={media}
+        options={sounds.map((item) => ({ value: item.media, label: item.title }))}
+        onChange={setMedia}
+      />
+      <Select
+        size="small"
+        aria-label="As what"
+        value={track}
+        options={[
+          { value: 'effect', label: 'effect' },
+          { value: 'voice', label: 'second voice' },
+        ]}
+        onChange={setTrack}
+      />
+      <Button size="small" disabled={!media || !here} onClick={add}>
+        Hang on the caret
+      </Button>
+    </div>
+  )
+}
+
+export const newSound = (
+  media: string,
+  length: number,
+  anchor: SoundCue['anchor'],
+  track: SoundCue['track'],
+): SoundCue => ({
+  id: nanoid(10),
+  media,
+  from: 0,
+  to: length,
+  track,
+  anchor,
+  gain: 0,
+  fadeIn: 0,
+  fadeOut: 0,
+  meant: false,
+})
