@@ -78,7 +78,7 @@ export const exports = pgTable(
 /** Work that takes a while and gives a value: `id` follows from kind and input, so that nothing is done twice. */
 export const tasks = pgTable('tasks', {
   id: text('id').primaryKey(),
-  kind: text('kind', { enum: ['clean', 'read', 'align', 'scenes', 'match', 'compose'] }).notNull(),
+  kind: text('kind', { enum: ['clean', 'read', 'align', 'scenes', 'match', 'compose', 'effect'] }).notNull(),
   input: jsonb('input').notNull(),
   state: text('state', { enum: ['waiting', 'working', 'done', 'failed'] }).notNull(),
   progress: real('progress').notNull().default(0),

@@ -7,7 +7,15 @@ import { tasks } from './schema'
 export type TaskRow = typeof tasks.$inferSelect
 
 /** Raised when the same input comes to give another result, kind by kind. */
-const EDITIONS: Record<TaskInput['kind'], number> = { clean: 2, read: 1, align: 1 }
+const EDITIONS: Record<TaskInput['kind'], number> = {
+  clean: 2,
+  read: 1,
+  align: 2,
+  scenes: 1,
+  match: 1,
+  compose: 1,
+  effect: 1,
+}
 
 /** Asks for a task; `isNew` where it has to be done, because nobody has asked before or it has failed. */
 export async function requestTask(input: TaskInput): Promise<{ id: string; isNew: boolean }> {

@@ -4,6 +4,10 @@ import { join } from 'node:path'
 import { writeWav } from '@/core/formats/wav'
 import { taskInputSchema, type TaskInput, type TaskKind, type TaskResult } from '@/core/lesson/task'
 import { matchPages } from '@/core/lesson/matchPages'
+import type { MediaInfo } from '@/core/lesson/media'
+import { EFFECTS } from '@/core/sounds/effects'
+import { UserError } from '@/core/userError'
+import { playWish } from '@/media/instruments'
 import { readScript } from '@/core/narration/script'
 import { HOUSE_RATE } from '@/core/units'
 import { findTask, updateTask } from '@/db/tasks'
@@ -33,7 +37,7 @@ export async function taskJob(id: string): Promise<void> {
   }
 }
 
-function perform(input: TaskInput, report: Report): Promise<TaskResult<TaskKind>> {
+async function perform(input: TaskInput, report: Report): Promise<TaskResult<TaskKind>> {
   switch (input.kind) {
     case 'clean':
       return clean(input, report)
@@ -45,6 +49,10 @@ function perform(input: TaskInput, report: Report): Promise<TaskResult<TaskKind>
       return scenes(input)
     case 'match':
       return match(input)
+    case 'compose':
+      return asMedia(await playWish(input.wish), `Made bed ${input.wish.kind}.wav`)
+    case 'effect':
+      return effect(input)
   }
 }
 
@@ -59,12 +67,23 @@ async function read(
   onProgress: Report,
 ): Promise<TaskResult<'read'>> {
   const { samples, words } = await readAloud(script, reading, pronunciations, speechFolder(), { onProgress })
+  const { info } = await asMedia(writeWav([samples], HOUSE_RATE), 'Reading.wav')
+  return { info, words: words.map((word) => ({ ...word, confidence: 1 })) }
+}
+
+async function effect({ effect: id }: Input<'effect'>): Promise<TaskResult<'effect'>> {
+  const made = EFFECTS.find((one) => one.id === id)
+  if (!made) throw new UserError('There is no such sound in the library.')
+  return asMedia(writeWav([made.make()], HOUSE_RATE), `${made.name}.wav`)
+}
+
+/** Takes the bytes of a WAV file into the store. */
+async function asMedia(wav: Uint8Array, name: string): Promise<{ info: MediaInfo }> {
   const folder = await mkdtemp(join(tmpdir(), 'yarn-step-'))
   try {
-    const path = join(folder, 'reading.wav')
-    await writeFile(path, writeWav([samples], HOUSE_RATE))
-    const info = await importMedia(mediaStore(), path, 'Reading.wav')
-    return { info, words: words.map((word) => ({ ...word, confidence: 1 })) }
+    const path = join(folder, 'sound.wav')
+    await writeFile(path, wav)
+    return { info: await importMedia(mediaStore(), path, name) }
   } finally {
     await rm(folder, { recursive: true, force: true })
   }

@@ -3,6 +3,7 @@ import { readAnalysis } from '@/core/formats/analysis'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { Analysis } from '@/core/measure/analysis'
 import { call } from './api'
+import { startUpload } from './uploads/upload'
 
 const ASK_EVERY = 250 // ms
 
@@ -20,4 +21,15 @@ export async function fetchAnalysis(media: string): Promise<Analysis> {
   const response = await fetch(`/api/media/${media}/analysis.bin`)
   if (!response.ok) throw new Error('The server does not give what was measured in this sound. Reload the page.')
   return readAnalysis(new Uint8Array(await response.arrayBuffer()))
+}
+
+/** Sends a file to the server and waits until it has been read. */
+export function bringIn(file: File, course: string): Promise<MediaInfo> {
+  return new Promise((resolve, reject) => {
+    startUpload(file, 'media', course, {
+      onProgress: () => {},
+      onWhole: (id) => void imported(id).then(resolve, reject),
+      onError: (sentence) => reject(new Error(sentence)),
+    })
+  })
 }

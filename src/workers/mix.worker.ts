@@ -6,6 +6,7 @@ import { carryOver, layoutLesson, type Timeline } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { Analysis } from '@/core/measure/analysis'
 import { clearanceReadings, corridorShares, drawnLoudness } from '@/core/mix/balanceSheet'
+import { drawBalance } from '@/core/mix/balancePicture'
 import { planMix, type PlannedMix } from '@/core/mix/plan'
 import { HOUSE_RATE, toSamples } from '@/core/units'
 import { chunkSource } from './chunkSource'
@@ -20,21 +21,24 @@ const source = chunkSource((hash) => infos.get(hash))
 
 let timeline: Timeline = layoutLesson(emptyLesson(''))
 let planned: PlannedMix = planMix(emptyLesson(''), timeline, () => undefined)
+let current: Lesson = emptyLesson('')
 let hearing: Hearing = 'all'
 
 const streamer = createStreamer(() => ({ plan: planned.plan, source, hearing }))
 
 const api: MixWorkerApi = {
   connect: (port) => streamer.connect(port),
-  async setLesson(lesson, media) {
+  async setLesson(lesson, media, way) {
     for (const info of media) infos.set(info.hash, info)
     await loadAnalyses(lesson)
     const before = timeline
     timeline = layoutLesson(lesson)
-    planned = planMix(lesson, timeline, (hash) => analyses.get(hash))
+    planned = planMix(lesson, timeline, (hash) => analyses.get(hash), way)
+    current = lesson
     streamer.change((position) => toSamples(carryOver(before, timeline, position / HOUSE_RATE)))
     return draw(lesson)
   },
+  balance: () => drawBalance(current, timeline, planned, (hash) => analyses.get(hash)),
   play: (from, until) => streamer.play(toSamples(from), until === null ? null : toSamples(until)),
   stop: () => streamer.stop(),
   listenTo(next) {

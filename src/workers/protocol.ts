@@ -1,12 +1,14 @@
 import type { Finding } from '@/core/check/findings'
-import type { Lesson } from '@/core/lesson/document'
+import type { BalancePicture } from '@/core/mix/balancePicture'
+import type { BedWay } from '@/core/mix/plan'
+import type { Lesson, TrackName } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { corridorShares } from '@/core/mix/balanceSheet'
 import type { Decibels, LoudnessUnits, SampleIndex, Seconds } from '@/core/units'
 
 /** What the page, the mix worker and the player's worklet say to each other. */
 
-export type Hearing = 'all' | 'voice' | 'bed'
+export type Hearing = 'all' | TrackName
 
 /** The mix as it is drawn: loudness every 100 ms over 400 ms as it stands in the mix, in LUFS. */
 export interface MixPicture {
@@ -25,7 +27,9 @@ export interface MixWorkerApi {
   /** The worklet's end of the line. */
   connect(port: MessagePort): void
   /** Plans the lesson anew; if it plays, the change is heard at once. */
-  setLesson(lesson: Lesson, media: MediaInfo[]): Promise<MixPicture>
+  setLesson(lesson: Lesson, media: MediaInfo[], way: BedWay): Promise<MixPicture>
+  /** The plan that was made last, for the balance view. */
+  balance(): BalancePicture
   play(from: Seconds, until: Seconds | null): void
   stop(): void
   listenTo(hearing: Hearing): void

@@ -2,6 +2,7 @@ import { create, apply, type Patches } from 'mutative'
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
 import { passageOf, stepIndex, stepOf } from './lookUp'
+import { replaceDeck, type DeckReplacement } from './replaceDeck'
 import { splitStep, type StepPart } from './scenes'
 import { changeSounds, type SoundEdit } from './soundEdits'
 import { changeTakes, type TakeEdit } from './takeEdits'
@@ -45,6 +46,7 @@ export type Edit =
   | { name: 'removePassage'; passage: string }
   | ({ name: 'breakStep' } & Break)
   | { name: 'joinStep'; step: string }
+  | ({ name: 'replaceDeck' } & DeckReplacement)
   | { name: 'addBed'; cue: BedCue }
   | { name: 'moveBed'; cue: string; step: string }
   | { name: 'removeBed'; cue: string }
@@ -149,6 +151,8 @@ function change(lesson: Lesson, edit: Edit): void {
       return breakStep(lesson, edit)
     case 'joinStep':
       return joinStep(lesson, edit.step)
+    case 'replaceDeck':
+      return replaceDeck(lesson, edit)
     case 'addBed':
       stepOf(lesson, edit.cue.step)
       clearBed(lesson, edit.cue.step)

@@ -24,6 +24,15 @@ export function doEdit(history: History, edit: Edit): History {
   return { lesson, past: [...history.past, { name: edit.name, patches: inverse }], future: [] }
 }
 
+/** Several edits as one change. */
+export function doEdits(history: History, edits: readonly Edit[]): History {
+  const done = edits.reduce(doEdit, history)
+  const changes = done.past.slice(history.past.length)
+  if (changes.length < 2) return done
+  const patches = changes.reverse().flatMap((change) => change.patches)
+  return { ...done, past: [...history.past, { name: edits[0]!.name, patches }] }
+}
+
 /**
  * The same as `doEdit`, but part of the change before it where that set the same target: a slider being dragged is
  * one change, however many values it passes.

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { wishSchema } from '@/core/compose/wish'
 import { cleanUpSchema } from '@/core/narration/cleanUp/settings'
 import { pronunciationSchema, readingSettingsSchema } from '@/core/narration/speechVoice'
 import { mediaInfoSchema } from './media'
@@ -30,12 +31,18 @@ const alignInput = z.object({
 const scenesInput = z.object({ kind: z.literal('scenes'), media: hash, from: seconds, to: seconds })
 /** Finds which page of a new deck is which of an old one. */
 const matchInput = z.object({ kind: z.literal('match'), old: hash, now: hash })
+/** Has a piece written and played. */
+const composeInput = z.object({ kind: z.literal('compose'), wish: wishSchema })
+/** Makes an effect of our own. */
+const effectInput = z.object({ kind: z.literal('effect'), effect: z.string() })
 export const taskInputSchema = z.discriminatedUnion('kind', [
   cleanInput,
   readInput,
   alignInput,
   scenesInput,
   matchInput,
+  composeInput,
+  effectInput,
 ])
 
 /** A word of a script in a take's own time; `from` and `to` are its characters. */
@@ -58,6 +65,8 @@ export const pageMatchSchema = z.object({
 export type PageMatch = z.infer<typeof pageMatchSchema>
 
 export const taskResultSchemas = {
+  compose: z.object({ info: mediaInfoSchema }),
+  effect: z.object({ info: mediaInfoSchema }),
   scenes: z.object({ scenes: z.array(z.number()) }),
   match: z.object({ pages: z.array(pageMatchSchema) }),
   clean: z.object({ info: mediaInfoSchema }),

@@ -54,8 +54,16 @@ const NO_SWELL = -40
 
 export type AnalysisOf = (media: MediaHash) => Analysis | undefined
 
+/** For comparing: the bed at one level throughout, the best one there is. */
+export type BedWay = 'ridden' | 'plain'
+
 /** The mix of a lesson. Sounds whose analysis is not there yet are left out. */
-export function planMix(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf): PlannedMix {
+export function planMix(
+  lesson: Lesson,
+  timeline: Timeline,
+  analysisOf: AnalysisOf,
+  way: BedWay = 'ridden',
+): PlannedMix {
   const length = toSamples(timeline.length)
   const hops = Math.ceil(timeline.length / HOP)
   const count = Math.ceil(hops * HOP * RIDE_RATE) + 1
@@ -81,12 +89,13 @@ export function planMix(lesson: Lesson, timeline: Timeline, analysisOf: Analysis
   const pocket = lesson.pocket.on ? planPocket(lesson, timeline, clips.bed, voice, bedRaw, speech, analysisOf) : null
   const inPocket = pocket ? withPocket(bedRaw, clips.bed, pocket, analysisOf) : bedRaw
   const ride = rideBed(voice, inPocket, speech, { ...targets, clearance })
+  const computed = way === 'plain' ? ride.fill(medianWhileSpoken(ride, speech)) : ride
   const byHand = nudgeTrack(nudgePoints(lesson, timeline), ride.length)
   const gains: MixPlan['gains'] = {
     voice: null,
     recordings: duck(recordings, targets.recordingsUnder),
     sounds: duck(sounds, targets.effectsUnder),
-    bed: ride.map((gain, i) => gain + byHand[i]! + tracks.bed.gain),
+    bed: computed.map((gain, i) => gain + byHand[i]! + tracks.bed.gain),
   }
   const bed = applyGain(inPocket, gains.bed!)
   const muted = TRACKS.filter((name) => tracks[name].muted)
@@ -108,6 +117,13 @@ export function planMix(lesson: Lesson, timeline: Timeline, analysisOf: Analysis
     plan: { length, clips, gains, muted, pocket, gain, ceiling },
     levels: { voice, bedRaw, bed, speech, clearance, ride },
   }
+}
+
+function medianWhileSpoken(ride: GainTrack, speech: readonly SpeechSegment[]): Decibels {
+  const spoken = speech.flatMap(({ start, end }) => [
+    ...ride.subarray(Math.round(start * RIDE_RATE), Math.round(end * RIDE_RATE)),
+  ])
+  return spoken.sort((a, b) => a - b)[spoken.length >> 1] ?? 0
 }
 
 const louder = (clips: Clip[], by: Decibels): Clip[] =>

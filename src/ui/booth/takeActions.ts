@@ -9,10 +9,9 @@ import { layByPauses } from '@/core/narration/layByPauses'
 import { anchorsByPauses, anchorsByWords } from '@/core/narration/relay'
 import type { Pronunciation } from '@/core/narration/speechVoice'
 import { call } from '../api'
-import { fetchAnalysis, imported } from '../arrival'
+import { bringIn, fetchAnalysis } from '../arrival'
 import type { Desk } from '../lesson/context'
 import { runTask } from '../tasks'
-import { startUpload } from '../uploads/upload'
 
 /** Has the scripts of steps read by the lesson's synthesised voice; each becomes a take that is heard from now on. */
 export async function readScripts({ store, course }: Desk, steps: readonly Step[]): Promise<void> {
@@ -132,15 +131,4 @@ async function anchors({ store }: Desk, take: Take, info: MediaInfo): Promise<[n
 
 function takeFrom(step: Step, info: MediaInfo, kind: Take['kind'], name: string): Take {
   return { ...newTake(nanoid(10), info.hash, step, { from: 0, to: info.length! }, kind), name }
-}
-
-/** Sends a file to the server and waits until it has been read. */
-function bringIn(file: File, course: string): Promise<MediaInfo> {
-  return new Promise((resolve, reject) => {
-    startUpload(file, 'media', course, {
-      onProgress: () => {},
-      onWhole: (id) => void imported(id).then(resolve, reject),
-      onError: (sentence) => reject(new Error(sentence)),
-    })
-  })
 }

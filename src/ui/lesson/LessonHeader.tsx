@@ -6,6 +6,7 @@ import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
+import type { Edit } from '@/core/lesson/edits'
 import { Brand } from '../parts/Brand'
 import { EarlierVersions } from './EarlierVersions'
 import { useDesk, useLesson, useLessonState } from './context'
@@ -40,6 +41,9 @@ export function LessonHeader() {
         </ViewLink>
         <ViewLink href={`/lessons/${id}/booth`} current={path}>
           Booth
+        </ViewLink>
+        <ViewLink href={`/lessons/${id}/balance`} current={path}>
+          Balance
         </ViewLink>
         <ViewLink href={`/lessons/${id}/finish`} current={path}>
           Finish{' '}
@@ -139,7 +143,7 @@ function sayState(save: SaveState): string {
 }
 
 /** What an edit is called where it can be undone. */
-const NAMES: Record<string, string> = {
+const NAMES: Record<Edit['name'], string> = {
   renameLesson: 'rename the lesson',
   addSteps: 'add steps',
   moveSteps: 'move steps',
@@ -176,4 +180,25 @@ const NAMES: Record<string, string> = {
   setPause: 'change a pause',
   replaceVoice: 'replace the voice',
   restore: 'bring back an earlier version',
+  pasteSteps: 'paste steps',
+  splitRecording: 'make a step of each scene',
+  setLengthOf: 'change the lengths',
+  replaceDeck: 'replace the slides',
+  cutWords: 'cut words',
+  pasteWords: 'put words in',
+  retimeWord: 'move a word',
+  showHidden: 'show a hidden part',
+  acceptScript: 'keep the script',
+  addSounds: 'add a sound',
+  setSound: 'change a sound',
+  removeSounds: 'take a sound out',
+  setBed: 'change the music',
+  setNudges: 'nudge the music',
+  removeNudges: 'take points out',
+  setPocket: 'change the pocket',
+  setTrack: 'change a track',
+  setLengths: 'change the lengths',
+  addPicture: 'add a picture',
+  changePicture: 'change a picture',
+  removePicture: 'take a picture out',
 }

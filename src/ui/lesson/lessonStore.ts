@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from 'zustand'
-import { continueEdit, doEdit, openHistory, redo, undo, type History } from '@/core/lesson/history'
+import { continueEdit, doEdit, doEdits, openHistory, redo, undo, type History } from '@/core/lesson/history'
 import type { Lesson, MixTargets } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { layoutLesson, type Timeline } from '@/core/lesson/layout'
@@ -9,6 +9,9 @@ import { UserError } from '@/core/userError'
 import type { MixPicture } from '@/workers/protocol'
 import type { Alignments } from './useAlignments'
 import type { Cleaning } from './useCleaning'
+
+/** Ways to mix the bed that can be compared: at one level, ridden, ridden and with a pocket. */
+export type Compared = 'plain' | 'ridden' | 'pocket'
 
 /** A place between two words of a step: before word number `word` (or phrase, where nothing is written). */
 export interface Caret {
@@ -38,9 +41,13 @@ export interface LessonState {
   audition: Lesson | null
   /** For comparing: voices are heard as they were recorded. */
   hearsRaw: boolean
+  /** For comparing: how the bed is mixed, instead of as the lesson says. */
+  compared: Compared | null
 
   /** Does one edit, or several as one step of undo each; false and a message where it can't be done. */
   edit(...edits: Edit[]): boolean
+  /** Several edits as one step of undo. */
+  editTogether(edits: readonly Edit[]): boolean
   /** Sets a target while its slider is dragged; all values of one drag are one step of undo. */
   drag(target: keyof MixTargets, value: number, first: boolean): void
   undo(): void
@@ -69,10 +76,21 @@ export function createLessonStore(
     cleanings: new Map(),
     audition: null,
     hearsRaw: false,
+    compared: null,
 
     edit(...edits) {
       try {
         set({ history: edits.reduce(doEdit, get().history) })
+        return true
+      } catch (error) {
+        if (!(error instanceof UserError)) throw error
+        refuse(error.message)
+        return false
+      }
+    },
+    editTogether(edits) {
+      try {
+        set({ history: doEdits(get().history, edits) })
         return true
       } catch (error) {
         if (!(error instanceof UserError)) throw error

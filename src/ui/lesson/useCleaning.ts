@@ -28,8 +28,12 @@ export function cleaningState({ history: { lesson }, cleanings }: LessonState, m
 
 /** The lesson as it is heard now: what is auditioned, or the lesson with what has been cleaned so far. */
 export function soundingLesson(state: LessonState): Lesson {
-  const lesson = state.audition ?? state.history.lesson
+  const lesson = state.audition ?? compared(state)
   return state.hearsRaw ? lesson : withCleaned(lesson, (media) => cleaningState(state, media)?.media ?? undefined)
+}
+
+function compared({ history: { lesson }, compared: way }: LessonState): Lesson {
+  return way === null ? lesson : { ...lesson, pocket: { ...lesson.pocket, on: way === 'pocket' } }
 }
 
 /** Has every voice of the lesson cleaned as it is set; what is cleaned already is there at once. */

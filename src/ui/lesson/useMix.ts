@@ -22,7 +22,11 @@ export function useMix(store: LessonStore, player: Player | null): void {
       do {
         again = false
         const state = store.getState()
-        const mix = await player.setLesson(soundingLesson(state), [...state.media.values()])
+        const mix = await player.setLesson(
+          soundingLesson(state),
+          [...state.media.values()],
+          state.compared === 'plain' ? 'plain' : 'ridden',
+        )
         if (!state.audition) store.setState({ mix })
       } while (again)
       busy = false
@@ -35,7 +39,7 @@ export function useMix(store: LessonStore, player: Player | null): void {
 }
 
 /** What decides how the lesson sounds. */
-const SOUNDING = ['audition', 'cleanings', 'hearsRaw', 'media'] as const
+const SOUNDING = ['audition', 'cleanings', 'hearsRaw', 'compared', 'media'] as const
 const soundsAlike = (a: LessonState, b: LessonState) =>
   a.history.lesson === b.history.lesson && SOUNDING.every((part) => a[part] === b[part])
 

@@ -1,12 +1,16 @@
 import { transfer, wrap, type Remote } from 'comlink'
 import type { Lesson } from '@/core/lesson/document'
+import type { BalancePicture } from '@/core/mix/balancePicture'
+import type { BedWay } from '@/core/mix/plan'
 import type { MediaInfo } from '@/core/lesson/media'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 import type { Hearing, MixPicture, MixWorkerApi, PlayReport } from '@/workers/protocol'
 
 /** Plays a lesson in this page: a worker renders, an AudioWorklet sounds, this tells both what to do. */
 export interface Player {
-  setLesson(lesson: Lesson, media: MediaInfo[]): Promise<MixPicture>
+  setLesson(lesson: Lesson, media: MediaInfo[], way?: BedWay): Promise<MixPicture>
+  /** What was planned last, for the balance view. */
+  balance(): Promise<BalancePicture>
   /** Plays from a place in the lesson, to `until` or its end. */
   play(from: Seconds, until?: Seconds): Promise<void>
   pause(): void
@@ -82,10 +86,11 @@ export function createPlayer(): Player {
   }
 
   return {
-    setLesson(lesson, media) {
+    balance: () => mix.balance(),
+    setLesson(lesson, media, way = 'ridden') {
       // Opened ahead, silent until it is asked to play: then playing begins at once.
       sound ??= openSound()
-      return mix.setLesson(lesson, media)
+      return mix.setLesson(lesson, media, way)
     },
     play,
     pause,

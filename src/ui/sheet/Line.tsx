@@ -5,6 +5,7 @@ import type { StepWord } from '@/core/narration/stepWords'
 import type { Seconds } from '@/core/units'
 import { useDesk } from '../lesson/context'
 import { drawLine } from './drawLine'
+import { Tabs } from './Tabs'
 import { HiddenParts } from './HiddenParts'
 import type { RowProps } from './Row'
 import type { WordRun } from './rowWords'
@@ -60,6 +61,7 @@ export const Line = memo(function Line(props: LineProps) {
           style={{ left: x(to), top: WORDS_HEIGHT - 8, height: geometry.waveHeight + BED_HEIGHT }}
         />
       )}
+      <Tabs {...props} from={from} to={to} x={x} />
       <HiddenParts passages={passages} from={from} to={to} x={x} />
       {props.caret && <WaveHandles {...props} from={from} to={to} />}
       {caretHere && (

@@ -1,51 +1,31 @@
 'use client'
 
 import { DeleteOutlined } from '@ant-design/icons'
-import { Button, Select, Slider } from 'antd'
+import { Button, Select } from 'antd'
 import { nanoid } from 'nanoid'
-import { useRef, useState } from 'react'
-import { newBed, type MixTargets } from '@/core/lesson/document'
+import { useState } from 'react'
+import { newBed } from '@/core/lesson/document'
 import { CORRIDOR } from '@/core/mix/balanceSheet'
 import { percent } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { TargetSlider, WCAG_CLEARANCE } from '../lesson/TargetSlider'
+import { BedSettings } from './BedSettings'
+import { ComposeBed } from './ComposeBed'
+import { Tracks } from './Tracks'
 import styles from './panel.module.css'
-
-/** WCAG 2.2, success criterion 1.4.7: background sounds at least 20 dB under the speech. */
-const WCAG_CLEARANCE = 20
 
 export function MusicPanel() {
   return (
     <>
       <Measured />
-      <TargetSlider
-        target="clearance"
-        label="Clearance under the voice"
-        min={6}
-        max={30}
-        step={1}
-        say={(value) => `${value} LU`}
-        marks={{ [WCAG_CLEARANCE]: ' ' }}
-      />
+      <TargetSlider target="clearance" />
       <p className={styles.note} style={{ marginBottom: 8 }}>
         The mark at {WCAG_CLEARANCE} LU is what WCAG 2.2 asks of background sound.
       </p>
-      <TargetSlider
-        target="swell"
-        label="Where nobody speaks"
-        min={0}
-        max={24}
-        step={1}
-        say={(value) => `${value} LU under`}
-      />
-      <TargetSlider
-        target="pauseFrom"
-        label="Counts as a pause from"
-        min={1.5}
-        max={10}
-        step={0.5}
-        say={(value) => `${value} s`}
-      />
+      <TargetSlider target="swell" />
+      <TargetSlider target="pauseFrom" />
       <Pieces />
+      <Tracks />
     </>
   )
 }
@@ -67,46 +47,6 @@ function Measured() {
   )
 }
 
-interface TargetSliderProps {
-  target: keyof MixTargets
-  label: string
-  min: number
-  max: number
-  step: number
-  say: (value: number) => string
-  marks?: Record<number, string>
-}
-
-/** One of the lesson's targets. It is heard while it is being moved; a whole drag is one step of undo. */
-function TargetSlider({ target, label, min, max, step, say, marks }: TargetSliderProps) {
-  const { store } = useDesk()
-  const value = useLesson().targets[target]
-  const isNew = useRef(true)
-  return (
-    <div className={styles.slider}>
-      <div className={styles.sliderHead}>
-        <span>{label}</span>
-        <b>{say(value)}</b>
-      </div>
-      <Slider
-        ariaLabelForHandle={label}
-        value={value}
-        min={min}
-        max={max}
-        step={step}
-        marks={marks}
-        tooltip={{ open: false }}
-        style={{ margin: '4px 6px 8px' }}
-        onChange={(next) => {
-          store.getState().drag(target, next, isNew.current)
-          isNew.current = false
-        }}
-        onChangeComplete={() => (isNew.current = true)}
-      />
-    </div>
-  )
-}
-
 function Pieces() {
   const { store } = useDesk()
   const lesson = useLesson()
@@ -114,6 +54,7 @@ function Pieces() {
   const selected = useLessonState((state) => state.selected[0])
   const media = useLessonState((state) => state.media)
   const [piece, setPiece] = useState<string | null>(null)
+  const [composes, setComposes] = useState(false)
   const { edit } = store.getState()
   const titleOf = (hash: string) => lesson.shelf.find((item) => item.media === hash)?.title ?? 'a missing file'
   const number = (step: string) => lesson.steps.findIndex(({ id }) => id === step) + 1
@@ -127,7 +68,7 @@ function Pieces() {
       </h3>
       <ul className={styles.list}>
         {timeline.beds.map(({ cue, end }) => (
-          <li key={cue.id}>
+          <li key={cue.id} className={styles.sound}>
             <span>
               {titleOf(cue.media)}
               <small>
@@ -149,9 +90,16 @@ function Pieces() {
               aria-label={`Take ${titleOf(cue.media)} out of the lesson`}
               onClick={() => edit({ name: 'removeBed', cue: cue.id })}
             />
+            <BedSettings cue={cue} />
           </li>
         ))}
       </ul>
+      <div className={styles.actions} style={{ margin: '0 0 8px' }}>
+        <Button size="small" type="primary" onClick={() => setComposes(true)}>
+          Make a piece…
+        </Button>
+      </div>
+      {composes && <ComposeBed onClose={() => setComposes(false)} />}
       <div style={{ display: 'flex', gap: 8 }}>
         <Select
           size="small"

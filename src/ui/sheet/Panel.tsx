@@ -4,10 +4,11 @@ import { Segmented } from 'antd'
 import { useState } from 'react'
 import { MusicPanel } from './MusicPanel'
 import { ShelfPanel } from './ShelfPanel'
+import { SoundsPanel } from './SoundsPanel'
 import { StepPanel } from './StepPanel'
 import styles from './panel.module.css'
 
-type Tab = 'step' | 'music' | 'shelf'
+type Tab = 'step' | 'music' | 'sounds' | 'shelf'
 
 /** Properties of what is selected, of the music, and the files of the lesson. */
 export function Panel() {
@@ -22,12 +23,14 @@ export function Panel() {
         options={[
           { value: 'step', label: 'Step' },
           { value: 'music', label: 'Music' },
+          { value: 'sounds', label: 'Sounds' },
           { value: 'shelf', label: 'Shelf' },
         ]}
       />
       <div className={styles.body}>
         {tab === 'step' && <StepPanel />}
         {tab === 'music' && <MusicPanel />}
+        {tab === 'sounds' && <SoundsPanel />}
         {tab === 'shelf' && <ShelfPanel />}
       </div>
     </section>

@@ -12,6 +12,7 @@ import type { Caret } from '../lesson/lessonStore'
 import { PictureThumb } from '../parts/PictureThumb'
 import { LengthButton } from './LengthButton'
 import { Line } from './Line'
+import type { RowTab } from './Tabs'
 import { wordRuns } from './rowWords'
 import { useStepWords } from './useStepWords'
 import { linesOf, ROW_TOP, type SheetGeometry } from './view'
@@ -25,6 +26,8 @@ export interface RowProps {
   /** Title of the music that starts here. */
   bedStarts: string | null
   hasBed: boolean
+  /** What hangs in this row: sounds, and further pictures. */
+  tabs: readonly RowTab[]
   /** What there is to say of its voice, such as that a stand-in reads it. */
   voice: string | null
   geometry: SheetGeometry

@@ -12,6 +12,7 @@ import { BringIn } from './BringIn'
 import { Playhead } from './Playhead'
 import { Row } from './Row'
 import { caretTime } from './caret'
+import { tabsByStep, type RowTab } from './Tabs'
 import { passagesOf } from './usePhrases'
 import { useMeasuredWidth } from './useMeasuredWidth'
 import { useZoom } from './useZoom'
@@ -27,6 +28,7 @@ import {
 import styles from './sheet.module.css'
 
 const OVERSCAN = 3
+const NO_TABS: readonly RowTab[] = []
 
 interface ScoreProps {
   onHelp: () => void
@@ -62,6 +64,7 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
     () => new Map(timeline.steps.map(({ step }) => [step.id, passagesOf(timeline, step.id)])),
     [timeline],
   )
+  const tabs = useMemo(() => tabsByStep(lesson, timeline), [lesson, timeline])
   const bedTitles = useMemo(
     () =>
       new Map(
@@ -148,6 +151,7 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
                     mix={mix}
                     bedStarts={bedTitles.get(span.step.id) ?? null}
                     hasBed={timeline.beds.length > 0}
+                    tabs={tabs.get(span.step.id) ?? NO_TABS}
                     voice={voiceMark(lesson, span.step)}
                     geometry={geometry}
                     selected={selected.includes(span.step.id)}

@@ -6,6 +6,7 @@ import type { ShelfItem } from '@/core/lesson/document'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { BringIn } from './BringIn'
+import { ReplaceDeck } from './ReplaceDeck'
 import { useShelfActions } from './useShelfActions'
 import styles from './panel.module.css'
 
@@ -16,6 +17,7 @@ export function ShelfPanel() {
   const { shelf } = useLesson()
   const media = useLessonState((state) => state.media)
   const [described, setDescribed] = useState<ShelfItem | null>(null)
+  const [replaced, setReplaced] = useState<ShelfItem | null>(null)
   const actions = useShelfActions()
   return (
     <>
@@ -39,6 +41,9 @@ export function ShelfPanel() {
                 menu={{
                   items: [
                     ...actions(item),
+                    ...(item.kind === 'deck'
+                      ? [{ key: 'replace', label: 'Replace by a new version…', onClick: () => setReplaced(item) }]
+                      : []),
                     { key: 'describe', label: 'Title, licence and credit…', onClick: () => setDescribed(item) },
                   ],
                 }}
@@ -51,6 +56,7 @@ export function ShelfPanel() {
       </ul>
       {shelf.length === 0 && <p className={styles.note}>No files yet. Drop some anywhere on this page.</p>}
       <BringIn />
+      {replaced && <ReplaceDeck item={replaced} onClose={() => setReplaced(null)} />}
       {described && <DescribeDialog item={described} onClose={() => setDescribed(null)} />}
     </>
   )

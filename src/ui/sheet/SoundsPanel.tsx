@@ -2,13 +2,13 @@
 
 import { DeleteOutlined } from '@ant-design/icons'
 import { Alert, Button, Checkbox, InputNumber, Select } from 'antd'
-import { nanoid } from 'nanoid'
 import { useState } from 'react'
 import type { SoundCue } from '@/core/lesson/document'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { SecondsField } from '../parts/SecondsField'
 import { anchorAtCaret, sayAnchor, titleOf } from './anchors'
+import { newSound } from './newSound'
 import { SoundLibrary } from './SoundLibrary'
 import styles from './panel.module.css'
 
@@ -175,21 +175,3 @@ function AddSound() {
     </div>
   )
 }
-
-export const newSound = (
-  media: string,
-  length: number,
-  anchor: SoundCue['anchor'],
-  track: SoundCue['track'],
-): SoundCue => ({
-  id: nanoid(10),
-  media,
-  from: 0,
-  to: length,
-  track,
-  anchor,
-  gain: 0,
-  fadeIn: 0,
-  fadeOut: 0,
-  meant: false,
-})

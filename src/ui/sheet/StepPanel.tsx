@@ -8,6 +8,8 @@ import type { StepSpan } from '@/core/lesson/layout'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { LengthEditor } from './LengthEditor'
+import { FurtherPictures } from './FurtherPictures'
+import { RecordingEditor } from './RecordingEditor'
 import { CardLines } from './CardLines'
 import styles from './panel.module.css'
 
@@ -72,6 +74,8 @@ function OneStep({ span }: { span: StepSpan }) {
           </div>
         )}
         {step.picture.kind === 'recording' && <RecordingSound step={step} picture={step.picture} />}
+        {step.picture.kind === 'recording' && <RecordingEditor step={step} picture={step.picture} />}
+        <FurtherPictures step={step} />
         <div className={styles.wide}>
           <LengthEditor span={span} />
         </div>

@@ -1,0 +1,5 @@
+import { Balance } from '@/ui/balance/Balance'
+
+export default function BalancePage() {
+  return <Balance />
+}

@@ -1,0 +1,36 @@
+import { emptyLesson, newStep, type Lesson } from './document'
+import { applyEdit } from './edits'
+import type { PageMatch } from './task'
+
+const [old, now, take] = ['a', 'b', 'c'].map((letter) => letter.repeat(64)) as [string, string, string]
+const page = (media: string, number: number) => ({ kind: 'still' as const, media, page: number })
+const item = (media: string) => ({ media, kind: 'deck' as const, title: 'Slides', source: '', licence: '', credit: '' })
+const lesson: Lesson = {
+  ...emptyLesson('x'),
+  shelf: [item(old)],
+  steps: [1, 2, 3, 4].map((number) => ({
+    ...newStep(`s${number}`, `Slide ${number}`, page(old, number)),
+    passages: number === 4 ? [] : [{ id: `p${number}`, media: take, from: number, to: number + 1, pause: 0 }],
+  })),
+}
+/** Page 2 moved to the front, 3 and 4 are gone, a new one stands in the middle. */
+const pages: PageMatch[] = [
+  { old: 2, now: 1, change: 'same' },
+  { old: null, now: 2, change: 'new' },
+  { old: 1, now: 3, change: 'changed' },
+  { old: 3, now: null, change: 'gone' },
+  { old: 4, now: null, change: 'gone' },
+]
+
+test('pages keep their words, new ones come where they are in the deck, gone ones leave their words', () => {
+  const added = [{ page: 2, id: 'new', title: 'New slide' }]
+  const after = applyEdit(lesson, { name: 'replaceDeck', old, now: item(now), pages, added }).lesson
+  expect(after.steps.map(({ id, picture }) => [id, picture.kind === 'still' ? picture.page : picture.kind])).toEqual([
+    ['s1', 3],
+    ['s2', 1],
+    ['new', 2],
+    ['s3', 'card'],
+  ])
+  expect(after.steps.flatMap(({ passages }) => passages)).toEqual(lesson.steps.flatMap(({ passages }) => passages))
+  expect(after.shelf).toEqual([item(now)])
+})

@@ -1,0 +1,72 @@
+'use client'
+
+import { Select, Slider, Switch } from 'antd'
+import { useDesk, useLesson } from '../lesson/context'
+import { TargetSlider, WCAG_CLEARANCE } from '../lesson/TargetSlider'
+import styles from './balance.module.css'
+
+/** Clearances named by what they are for. */
+const USES = [
+  { value: 10, label: 'Lively: music you notice' },
+  { value: 16, label: 'Course video: noticeable, not pronounced' },
+  { value: WCAG_CLEARANCE, label: 'Easy to follow: WCAG 2.2, 1.4.7' },
+  { value: 26, label: 'Barely there: noisy places, hard words' },
+]
+
+/** What decides the bed's level; every change is heard at once. */
+export function BedControls() {
+  const { store } = useDesk()
+  const { targets, pocket } = useLesson()
+  const { edit } = store.getState()
+  return (
+    <section className={styles.card} aria-label="Music under the voice">
+      <h2>Music under the voice</h2>
+      <Select
+        size="small"
+        aria-label="What it is for"
+        style={{ width: '100%', marginBottom: 8 }}
+        value={USES.some(({ value }) => value === targets.clearance) ? targets.clearance : null}
+        placeholder="A clearance of your own"
+        options={USES}
+        onChange={(value) => value !== null && edit({ name: 'setTarget', target: 'clearance', value })}
+      />
+      <TargetSlider target="clearance" />
+      <TargetSlider target="swell" />
+      <TargetSlider target="pauseFrom" />
+      <TargetSlider target="slope" />
+      <div className={styles.switch}>
+        <span>Voice pocket</span>
+        <Switch
+          size="small"
+          aria-label="Voice pocket"
+          checked={pocket.on}
+          onChange={(on) => edit({ name: 'setPocket', pocket: { ...pocket, on } })}
+        />
+      </div>
+      {pocket.on && (
+        <>
+          <div className={styles.switch}>
+            <span>As deep as needed</span>
+            <Switch
+              size="small"
+              aria-label="As deep as needed"
+              checked={pocket.depth === null}
+              onChange={(needed) => edit({ name: 'setPocket', pocket: { ...pocket, depth: needed ? null : 6 } })}
+            />
+          </div>
+          {pocket.depth !== null && (
+            <Slider
+              ariaLabelForHandle="Depth of the pocket"
+              min={1}
+              max={15}
+              value={pocket.depth}
+              tooltip={{ formatter: (value) => `${value} dB` }}
+              onChangeComplete={(depth) => edit({ name: 'setPocket', pocket: { ...pocket, depth } })}
+              onChange={(depth) => edit({ name: 'setPocket', pocket: { ...pocket, depth } })}
+            />
+          )}
+        </>
+      )}
+    </section>
+  )
+}

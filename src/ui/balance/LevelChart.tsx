@@ -1,0 +1,231 @@
+'use client'
+
+import type { EChartsType } from 'echarts/core'
+import { useCallback, useEffect, useMemo, useRef } from 'react'
+import type { Timeline } from '@/core/lesson/layout'
+import type { BalancePicture } from '@/core/mix/balancePicture'
+import { CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
+import type { MixPicture } from '@/workers/protocol'
+import { clock, signed } from '../format'
+import { useDesk, useLesson, useTimeline } from '../lesson/context'
+import { CHART_FONT, INK, useChart } from './chart'
+import styles from './balance.module.css'
+
+/** Room for the scale left of the chart, and right of it; the strip below stands under the same seconds. */
+export const CHART_SIDES = { left: 52, right: 18 }
+/** Softest level drawn. */
+const LOWEST = -56
+
+/** A stretch of the lesson that is shown. */
+export interface Shown {
+  from: number
+  to: number
+}
+
+interface LevelChartProps {
+  mix: MixPicture
+  balance: BalancePicture
+  onShown: (shown: Shown) => void
+}
+
+/** The whole lesson's loudness: the voice, the bed in the mix, and the corridor the bed must keep. */
+export function LevelChart({ mix, balance, onShown }: LevelChartProps) {
+  const { player } = useDesk()
+  const timeline = useTimeline()
+  const target = useLesson().targets.clearance
+  const option = useMemo(() => optionOf(mix, balance, timeline, target), [mix, balance, timeline, target])
+  const shared = useRef<EChartsType | null>(null)
+  const onReady = useCallback(
+    (chart: EChartsType) => {
+      shared.current = chart
+      chart.on('datazoom', () => {
+        const [zoom] = chart.getOption().dataZoom as { startValue: number; endValue: number }[]
+        if (zoom) onShown({ from: zoom.startValue, to: zoom.endValue })
+      })
+      chart.getZr().on('click', ({ offsetX, offsetY }) => {
+        if (!chart.containPixel({ gridIndex: 0 }, [offsetX, offsetY])) return
+        player.seek(Math.max(0, chart.convertFromPixel({ xAxisIndex: 0 }, offsetX)))
+      })
+    },
+    [player, onShown],
+  )
+  const element = useChart(option, onReady)
+  const playhead = useRef<HTMLSpanElement>(null)
+  useEffect(() => {
+    let frame = 0
+    const move = () => {
+      const chart = shared.current
+      if (chart && playhead.current) {
+        const x = chart.convertToPixel({ xAxisIndex: 0 }, player.position())
+        const within = x >= CHART_SIDES.left - 1 && x <= chart.getWidth() - CHART_SIDES.right + 1
+        playhead.current.style.display = within ? 'block' : 'none'
+        playhead.current.style.transform = `translateX(${x}px)`
+      }
+      frame = requestAnimationFrame(move)
+    }
+    move()
+    return () => cancelAnimationFrame(frame)
+  }, [player])
+  return (
+    <div className={styles.levels}>
+      <div ref={element} className={styles.chart} role="img" aria-label="Loudness of voice and music over the lesson" />
+      <span ref={playhead} className={styles.playhead} />
+    </div>
+  )
+}
+
+function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline, target: number) {
+  const points = (track: Float32Array): [number, number | null][] =>
+    Array.from(track, (level, i) => [i / 10, level > LOWEST - 10 ? Number(level.toFixed(2)) : null])
+  // The voice is drawn where it speaks; elsewhere its line would only show the room.
+  const spoken = new Set(balance.corridor.map(({ at }) => Math.round(at * 10)))
+  const voice = points(mix.voice).map(([time, level], i): [number, number | null] => [
+    time,
+    spoken.has(i) ? level : null,
+  ])
+  const low = corridorLine(balance, mix.voice.length, ({ low: edge }) => edge)
+  const band = corridorLine(balance, mix.voice.length, () => 2 * CORRIDOR)
+  return {
+    animation: false,
+    textStyle: CHART_FONT,
+    grid: { left: CHART_SIDES.left, right: CHART_SIDES.right, top: 16, bottom: 66 },
+    tooltip: {
+      trigger: 'axis' as const,
+      formatter: (hits: unknown) => sayMoment(hits as { value: [number, number] }[], mix, timeline, target),
+    },
+    xAxis: {
+      type: 'value' as const,
+      min: 0,
+      max: Math.max(1, timeline.length),
+      axisLabel: { ...CHART_FONT, formatter: (seconds: number) => clock(seconds, false) },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: 'value' as const,
+      min: LOWEST,
+      max: -6,
+      name: 'LUFS',
+      nameLocation: 'middle' as const,
+      nameGap: 36,
+      axisLabel: { ...CHART_FONT, formatter: (level: number) => signed(level, 0) },
+      splitLine: { lineStyle: { color: INK.graph } },
+    },
+    dataZoom: [
+      { type: 'inside' as const, filterMode: 'none' as const, minValueSpan: 4 },
+      {
+        type: 'slider' as const,
+        filterMode: 'none' as const,
+        height: 16,
+        bottom: 8,
+        labelFormatter: (seconds: number) => clock(Number(seconds), false),
+        textStyle: CHART_FONT,
+      },
+    ],
+    series: [
+      {
+        name: 'edge',
+        type: 'line' as const,
+        stack: 'corridor',
+        data: low,
+        symbol: 'none',
+        silent: true,
+        lineStyle: { opacity: 0 },
+      },
+      {
+        name: 'corridor',
+        type: 'line' as const,
+        stack: 'corridor',
+        data: band,
+        symbol: 'none',
+        silent: true,
+        lineStyle: { opacity: 0 },
+        areaStyle: { color: INK.bed, opacity: 0.16 },
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          animation: false,
+          lineStyle: { color: INK.line, type: 'solid' as const, width: 1 },
+          label: { position: 'start' as const, distance: -14, color: INK.soft, formatter: '{b}' },
+          data: timeline.steps.map(({ start, index }) => ({ name: String(index + 1), xAxis: start })),
+        },
+        markArea: {
+          silent: true,
+          itemStyle: {
+            color: {
+              type: 'pattern' as const,
+              image: hatch(),
+              repeat: 'repeat' as const,
+            },
+          },
+          data: faults(balance),
+        },
+      },
+      {
+        name: 'voice',
+        type: 'line' as const,
+        data: voice,
+        symbol: 'none',
+        sampling: 'lttb' as const,
+        lineStyle: { color: INK.voice, width: 1.5 },
+      },
+      {
+        name: 'bed',
+        type: 'line' as const,
+        data: points(mix.bed),
+        symbol: 'none',
+        sampling: 'lttb' as const,
+        lineStyle: { color: INK.bed, width: 1.8 },
+      },
+    ],
+  }
+}
+
+function corridorLine(
+  { corridor }: BalancePicture,
+  count: number,
+  value: (edge: BalancePicture['corridor'][number]) => number,
+): [number, number | null][] {
+  const line = Array.from({ length: count }, (_, i): [number, number | null] => [i / 10, null])
+  for (const edge of corridor) {
+    const place = line[Math.round(edge.at * 10)]
+    if (place) place[1] = Number(value(edge).toFixed(2))
+  }
+  return line
+}
+
+const faults = ({ worst }: BalancePicture) =>
+  worst
+    .filter(({ clearance, target }) => Math.abs(clearance - target) > CORRIDOR)
+    .map(({ from, to }) => [{ xAxis: from - 0.2 }, { xAxis: to + 0.2 }] as [{ xAxis: number }, { xAxis: number }])
+
+/** A hatch says 'fault' without colour, too. */
+function hatch(): HTMLCanvasElement {
+  const canvas = document.createElement('canvas')
+  canvas.width = canvas.height = 8
+  const pen = canvas.getContext('2d')!
+  pen.strokeStyle = 'rgba(184, 58, 18, 0.5)'
+  pen.lineWidth = 2
+  for (const offset of [-8, 0, 8]) {
+    pen.beginPath()
+    pen.moveTo(offset, 8)
+    pen.lineTo(offset + 8, 0)
+    pen.stroke()
+  }
+  return canvas
+}
+
+function sayMoment(hits: { value: [number, number] }[], mix: MixPicture, timeline: Timeline, target: number): string {
+  const time = hits[0]?.value[0] ?? 0
+  const hop = Math.round(time * 10)
+  const step = timeline.steps.findLast(({ start }) => start <= time)
+  const level = (track: Float32Array) => ((track[hop] ?? -Infinity) > -70 ? `${signed(track[hop]!)} LUFS` : 'silent')
+  const clearance = mix.clearance[hop]
+  const under =
+    clearance === undefined || Number.isNaN(clearance)
+      ? 'nobody speaks'
+      : `${clearance.toFixed(1)} LU under the voice (asked for ${targetAt(target, time)})`
+  const title = step ? `step ${step.index + 1}, ${escaped(step.step.title)}` : ''
+  return `<b>${clock(time)}</b> · ${title}<br>voice ${level(mix.voice)}<br>music ${level(mix.bed)}<br>${under}`
+}
+
+const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`)

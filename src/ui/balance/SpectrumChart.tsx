@@ -1,0 +1,79 @@
+'use client'
+
+import { useMemo } from 'react'
+import { DRAWN_BANDS, type BalancePicture } from '@/core/mix/balancePicture'
+import { useLesson } from '../lesson/context'
+import { CHART_FONT, INK, useChart } from './chart'
+import styles from './balance.module.css'
+
+/** Voice and bed band by band, and what the pocket takes out of the bed while this voice speaks. */
+export function SpectrumChart({ balance }: { balance: BalancePicture }) {
+  const { pocket } = useLesson()
+  const option = useMemo(() => optionOf(balance), [balance])
+  const element = useChart(option)
+  return (
+    <section className={styles.card} aria-label="Voice pocket">
+      <h2>What the music gives up while this voice speaks</h2>
+      {balance.spectrum ? (
+        <div ref={element} className={styles.spectrum} role="img" aria-label="Spectrum of voice and music" />
+      ) : (
+        <>
+          <div ref={element} hidden />
+          <p className={styles.note}>There is no music under a voice yet.</p>
+        </>
+      )}
+      <p className={styles.note} data-testid="pocket-worth">
+        {sayPocket(balance, pocket.on)}
+      </p>
+    </section>
+  )
+}
+
+function sayPocket({ dips, index }: BalancePicture, on: boolean): string {
+  if (!on) return 'The pocket is off: the music keeps all of its sound.'
+  if (dips.length === 0 || !index) return 'No dip is needed: this music leaves the voice clear as it is.'
+  const where = dips.map(({ frequency, depth }) => `${depth.toFixed(0)} dB at ${hertz(frequency)}`).join(', ')
+  return `${where}. As easy to understand as music ${index.worth.toFixed(1)} LU softer without the pocket (speech index ${index.plain.toFixed(2)} without, ${index.dipped.toFixed(2)} with).`
+}
+
+const hertz = (frequency: number) =>
+  frequency >= 1000 ? `${(frequency / 1000).toFixed(1)} kHz` : `${Math.round(frequency)} Hz`
+
+function optionOf({ spectrum, dips }: BalancePicture) {
+  const { first, last } = DRAWN_BANDS
+  const part = <T,>(values: readonly T[]) => values.slice(first, last)
+  const line = (name: string, values: number[], color: string, dashed = false) => ({
+    name,
+    type: 'line' as const,
+    data: part(values).map((level) => Number(level.toFixed(1))),
+    symbol: 'none',
+    smooth: 0.3,
+    lineStyle: { color, width: 2, type: dashed ? ('dashed' as const) : ('solid' as const) },
+    itemStyle: { color },
+    endLabel: { show: true, formatter: name, color, ...{ fontSize: 12 } },
+  })
+  if (!spectrum) return { series: [] }
+  const dipped = dips.length > 0
+  return {
+    animation: false,
+    textStyle: CHART_FONT,
+    grid: { left: 40, right: 84, top: 10, bottom: 28 },
+    tooltip: { trigger: 'axis' as const, valueFormatter: (value: unknown) => `${String(value)} dB` },
+    xAxis: {
+      type: 'category' as const,
+      data: part(spectrum.bands).map((frequency) => hertz(Math.round(frequency))),
+      axisLabel: { ...CHART_FONT, interval: 3 },
+    },
+    yAxis: {
+      type: 'value' as const,
+      scale: true,
+      axisLabel: CHART_FONT,
+      splitLine: { lineStyle: { color: INK.graph } },
+    },
+    series: [
+      line('voice', spectrum.voice, INK.voice),
+      ...(dipped ? [line('without', spectrum.bed, INK.soft, true)] : []),
+      line('music', dipped ? spectrum.dipped : spectrum.bed, INK.bed),
+    ],
+  }
+}

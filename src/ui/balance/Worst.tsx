@@ -1,0 +1,51 @@
+'use client'
+
+import { CaretRightFilled } from '@ant-design/icons'
+import { Button } from 'antd'
+import type { BalancePicture } from '@/core/mix/balancePicture'
+import { CORRIDOR } from '@/core/mix/balanceSheet'
+import { clock } from '../format'
+import { useDesk, useLesson } from '../lesson/context'
+import styles from './balance.module.css'
+
+/** Heard before and after a moment, in seconds. */
+const AROUND = 2
+
+/** Where the music is furthest from what was asked for, each one click from being heard. */
+export function Worst({ balance }: { balance: BalancePicture }) {
+  const { player } = useDesk()
+  const { steps } = useLesson()
+  return (
+    <section className={styles.card} aria-label="Worst moments">
+      <h2>Worst moments</h2>
+      <ul className={styles.worst}>
+        {balance.worst.map(({ from, to, step, clearance, target }) => {
+          const index = steps.findIndex(({ id }) => id === step)
+          const off = clearance - target
+          return (
+            <li key={from} data-outside={Math.abs(off) > CORRIDOR ? 'yes' : undefined}>
+              <Button
+                size="small"
+                type="text"
+                icon={<CaretRightFilled />}
+                aria-label={`Hear ${clock(from)}`}
+                onClick={() => void player.play(Math.max(0, from - AROUND), to + AROUND)}
+              />
+              <span>{clock(from)}</span>
+              <span className={styles.where}>
+                {index >= 0 && `Step ${index + 1}, ${steps[index]!.title}`}
+                <small>{off < 0 ? 'the music comes close' : 'the music is faint'}</small>
+              </span>
+              <b>{clearance.toFixed(1)} LU</b>
+            </li>
+          )
+        })}
+      </ul>
+      {balance.worst.length === 0 && <p className={styles.note}>There is no music under a voice yet.</p>}
+      {balance.worst.length > 0 &&
+        balance.worst.every(({ clearance, target }) => Math.abs(clearance - target) <= CORRIDOR) && (
+          <p className={styles.note}>All of these are within ±{CORRIDOR} LU: they are only the furthest off.</p>
+        )}
+    </section>
+  )
+}

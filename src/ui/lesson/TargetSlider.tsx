@@ -1,0 +1,85 @@
+'use client'
+
+import { Slider } from 'antd'
+import { useRef } from 'react'
+import type { MixTargets } from '@/core/lesson/document'
+import { useDesk, useLesson } from './context'
+import styles from './slider.module.css'
+
+/** WCAG 2.2, success criterion 1.4.7: background sounds at least 20 dB under the speech. */
+export const WCAG_CLEARANCE = 20
+
+interface TargetView {
+  label: string
+  min: number
+  max: number
+  step: number
+  say(value: number): string
+  marks?: Record<number, string>
+}
+
+const VIEWS = {
+  clearance: {
+    label: 'Clearance under the voice',
+    min: 6,
+    max: 30,
+    step: 1,
+    say: (value) => `${value} LU`,
+    marks: { [WCAG_CLEARANCE]: ' ' },
+  },
+  swell: { label: 'Where nobody speaks', min: 0, max: 24, step: 1, say: (value) => `${value} LU under` },
+  pauseFrom: { label: 'Counts as a pause from', min: 1.5, max: 10, step: 0.5, say: (value) => `${value} s` },
+  slope: {
+    label: 'How quickly it moves',
+    min: 4,
+    max: 20,
+    step: 0.1,
+    say: (value) => `${value.toFixed(0)} dB a second`,
+  },
+  recordingsUnder: {
+    label: 'Recordings under the voice',
+    min: 0,
+    max: 30,
+    step: 1,
+    say: (value) => (value === 0 ? 'as they are' : `${value} LU`),
+  },
+  effectsUnder: {
+    label: 'Effects under the voice',
+    min: 0,
+    max: 30,
+    step: 1,
+    say: (value) => (value === 0 ? 'as they are' : `${value} LU`),
+  },
+  loudness: { label: 'Loudness of the lesson', min: -24, max: -12, step: 1, say: (value) => `${value} LUFS` },
+} satisfies Partial<Record<keyof MixTargets, TargetView>>
+
+/** One of the lesson's targets. It is heard while it is being moved; a whole drag is one step of undo. */
+export function TargetSlider({ target }: { target: keyof typeof VIEWS }) {
+  const { store } = useDesk()
+  const value = useLesson().targets[target]
+  const isNew = useRef(true)
+  const { label, min, max, step, say, marks }: TargetView = VIEWS[target]
+  return (
+    <div className={styles.slider}>
+      <div className={styles.head}>
+        <span>{label}</span>
+        <b>{say(value)}</b>
+      </div>
+      <Slider
+        ariaLabelForHandle={label}
+        value={value}
+        min={min}
+        max={max}
+        step={step}
+        marks={marks}
+        tooltip={{ open: false }}
+        style={{ margin: '4px 6px 8px' }}
+        onChange={(next) => {
+          store.getState().drag(target, next, isNew.current)
+          isNew.current = false
+        }}
+        onChangeComplete={() => (isNew.current = true)}
+      />
+    </div>
+  )
+}

@@ -1,0 +1,63 @@
+'use client'
+
+import { InputNumber, Popover, Select } from 'antd'
+import type { BedCue } from '@/core/lesson/document'
+import { clock } from '../format'
+import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { SecondsField } from '../parts/SecondsField'
+import styles from './panel.module.css'
+
+/** Where a piece ends, which part of it is used, and how it stands against the voice and the piece before it. */
+export function BedSettings({ cue }: { cue: BedCue }) {
+  return (
+    <Popover trigger="click" placement="left" content={<Fields cue={cue} />} destroyOnHidden>
+      <button className={styles.more}>more…</button>
+    </Popover>
+  )
+}
+
+function Fields({ cue }: { cue: BedCue }) {
+  const { store } = useDesk()
+  const lesson = useLesson()
+  const timeline = useTimeline()
+  const length = useLessonState(({ media }) => media.get(cue.media)?.length ?? 0)
+  const set = (part: Partial<BedCue>) => store.getState().edit({ name: 'setBed', cue: { ...cue, ...part } })
+  const first = lesson.steps.findIndex(({ id }) => id === cue.step)
+  const ends = [
+    { value: '', label: 'as long as it can' },
+    ...lesson.steps.slice(first).map(({ id, title }, i) => ({ value: id, label: `step ${first + i + 1}, ${title}` })),
+  ]
+  const isFollowing = timeline.beds.findIndex((bed) => bed.cue.id === cue.id) > 0
+  return (
+    <div className={styles.bedFields}>
+      <span>Plays until the end of</span>
+      <Select
+        size="small"
+        aria-label="Last step of the piece"
+        value={cue.last ?? ''}
+        options={ends}
+        onChange={(last) => set({ last: last || null })}
+      />
+      <SecondsField
+        label={`Used from (of ${clock(length, false)})`}
+        value={cue.from}
+        onChange={(from) => set({ from })}
+      />
+      <SecondsField label="Used to" value={cue.to ?? length} onChange={(to) => set({ to: to < length ? to : null })} />
+      <span>Clearance of its own</span>
+      <InputNumber
+        size="small"
+        aria-label="Clearance of this piece"
+        min={3}
+        max={40}
+        placeholder={`${lesson.targets.clearance}, the lesson’s`}
+        value={cue.clearance}
+        suffix="LU"
+        onChange={(clearance) => set({ clearance })}
+      />
+      {isFollowing && (
+        <SecondsField label="Blended with the piece before" value={cue.blend} onChange={(blend) => set({ blend })} />
+      )}
+    </div>
+  )
+}
