@@ -61,7 +61,6 @@ async function loadAnalyses(lesson: Lesson): Promise<void> {
 
 function draw(lesson: Lesson): MixPicture {
   const { levels, plan } = planned
-  const target = lesson.targets.clearance
   const readings = clearanceReadings(levels.voice, levels.bed, levels.speech)
   const inMix = (track: Float32Array) => Float32Array.from(drawnLoudness(track), (value) => value + plan.gain)
   const voice = inMix(levels.voice)
@@ -81,6 +80,6 @@ function draw(lesson: Lesson): MixPicture {
       (hash) => analyses.get(hash),
       (hash) => infos.get(hash),
     ),
-    target,
+    targets: levels.clearance,
   }
 }

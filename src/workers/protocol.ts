@@ -20,7 +20,8 @@ export interface MixPicture {
   shares: ReturnType<typeof corridorShares>
   gain: Decibels
   findings: Finding[]
-  target: LoudnessUnits
+  /** The clearance asked for, at RIDE_RATE. */
+  targets: Float32Array
 }
 
 export interface MixWorkerApi {

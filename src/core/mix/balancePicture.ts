@@ -37,7 +37,7 @@ export interface BalancePicture {
   index: { plain: number; dipped: number; worth: LoudnessUnits } | null
 }
 
-const MOMENTS = 6
+const MOMENTS = 5
 /** Readings closer together than this belong to one moment. */
 const TOGETHER: Seconds = 1.5
 

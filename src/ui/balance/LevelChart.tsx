@@ -7,14 +7,15 @@ import type { BalancePicture } from '@/core/mix/balancePicture'
 import { CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import type { MixPicture } from '@/workers/protocol'
 import { clock, signed } from '../format'
-import { useDesk, useLesson, useTimeline } from '../lesson/context'
+import { useDesk, useTimeline } from '../lesson/context'
 import { CHART_FONT, INK, useChart } from './chart'
 import styles from './balance.module.css'
 
 /** Room for the scale left of the chart, and right of it; the strip below stands under the same seconds. */
 export const CHART_SIDES = { left: 52, right: 18 }
 /** Softest level drawn. */
-const LOWEST = -56
+const LOWEST = -60
+const HIGHEST = -10
 
 /** A stretch of the lesson that is shown. */
 export interface Shown {
@@ -32,8 +33,7 @@ interface LevelChartProps {
 export function LevelChart({ mix, balance, onShown }: LevelChartProps) {
   const { player } = useDesk()
   const timeline = useTimeline()
-  const target = useLesson().targets.clearance
-  const option = useMemo(() => optionOf(mix, balance, timeline, target), [mix, balance, timeline, target])
+  const option = useMemo(() => optionOf(mix, balance, timeline), [mix, balance, timeline])
   const shared = useRef<EChartsType | null>(null)
   const onReady = useCallback(
     (chart: EChartsType) => {
@@ -74,24 +74,20 @@ export function LevelChart({ mix, balance, onShown }: LevelChartProps) {
   )
 }
 
-function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline, target: number) {
+function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) {
   const points = (track: Float32Array): [number, number | null][] =>
     Array.from(track, (level, i) => [i / 10, level > LOWEST - 10 ? Number(level.toFixed(2)) : null])
-  // The voice is drawn where it speaks; elsewhere its line would only show the room.
-  const spoken = new Set(balance.corridor.map(({ at }) => Math.round(at * 10)))
-  const voice = points(mix.voice).map(([time, level], i): [number, number | null] => [
-    time,
-    spoken.has(i) ? level : null,
-  ])
+  // The voice is drawn as the clearance is measured, over 3 s inside a sentence: where the corridor hangs from it.
+  const voice = corridorLine(balance, mix.voice.length, ({ low: edge, at }) => edge + CORRIDOR + targetOf(mix, at))
   const low = corridorLine(balance, mix.voice.length, ({ low: edge }) => edge)
   const band = corridorLine(balance, mix.voice.length, () => 2 * CORRIDOR)
   return {
     animation: false,
     textStyle: CHART_FONT,
-    grid: { left: CHART_SIDES.left, right: CHART_SIDES.right, top: 16, bottom: 66 },
+    grid: { left: CHART_SIDES.left, right: CHART_SIDES.right, top: 14, bottom: 48 },
     tooltip: {
       trigger: 'axis' as const,
-      formatter: (hits: unknown) => sayMoment(hits as { value: [number, number] }[], mix, timeline, target),
+      formatter: (hits: unknown) => sayMoment(hits as { value: [number, number] }[], mix, timeline),
     },
     xAxis: {
       type: 'value' as const,
@@ -103,7 +99,8 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline, 
     yAxis: {
       type: 'value' as const,
       min: LOWEST,
-      max: -6,
+      max: HIGHEST,
+      interval: 10,
       name: 'LUFS',
       nameLocation: 'middle' as const,
       nameGap: 36,
@@ -115,8 +112,13 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline, 
       {
         type: 'slider' as const,
         filterMode: 'none' as const,
-        height: 16,
-        bottom: 8,
+        height: 14,
+        bottom: 6,
+        showDataShadow: false,
+        borderColor: INK.line,
+        fillerColor: 'rgba(18, 100, 122, 0.14)',
+        moveHandleSize: 0,
+        handleStyle: { borderColor: INK.bed },
         labelFormatter: (seconds: number) => clock(Number(seconds), false),
         textStyle: CHART_FONT,
       },
@@ -126,6 +128,7 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline, 
         name: 'edge',
         type: 'line' as const,
         stack: 'corridor',
+        stackStrategy: 'all' as const,
         data: low,
         symbol: 'none',
         silent: true,
@@ -135,6 +138,7 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline, 
         name: 'corridor',
         type: 'line' as const,
         stack: 'corridor',
+        stackStrategy: 'all' as const,
         data: band,
         symbol: 'none',
         silent: true,
@@ -214,7 +218,7 @@ function hatch(): HTMLCanvasElement {
   return canvas
 }
 
-function sayMoment(hits: { value: [number, number] }[], mix: MixPicture, timeline: Timeline, target: number): string {
+function sayMoment(hits: { value: [number, number] }[], mix: MixPicture, timeline: Timeline): string {
   const time = hits[0]?.value[0] ?? 0
   const hop = Math.round(time * 10)
   const step = timeline.steps.findLast(({ start }) => start <= time)
@@ -223,9 +227,12 @@ function sayMoment(hits: { value: [number, number] }[], mix: MixPicture, timelin
   const under =
     clearance === undefined || Number.isNaN(clearance)
       ? 'nobody speaks'
-      : `${clearance.toFixed(1)} LU under the voice (asked for ${targetAt(target, time)})`
+      : `${clearance.toFixed(1)} LU under the voice (asked for ${targetOf(mix, time)})`
   const title = step ? `step ${step.index + 1}, ${escaped(step.step.title)}` : ''
   return `<b>${clock(time)}</b> · ${title}<br>voice ${level(mix.voice)}<br>music ${level(mix.bed)}<br>${under}`
 }
+
+/** The clearance asked for at a moment. */
+const targetOf = ({ targets }: MixPicture, time: number) => targetAt(targets, time)
 
 const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`)

@@ -13,7 +13,7 @@ import { useMeasuredWidth } from '../sheet/useMeasuredWidth'
 import { CHART_SIDES, type Shown } from './LevelChart'
 import styles from './balance.module.css'
 
-const HEIGHT = 64
+const HEIGHT = 52
 const RANGE = 18 // dB up and down
 /** Below this a point is drawn at the bottom edge: the music is mute there. */
 const MUTE: Decibels = -60

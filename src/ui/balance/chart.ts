@@ -6,12 +6,12 @@ import {
   MarkLineComponent,
   TooltipComponent,
 } from 'echarts/components'
-import { init, use, type EChartsType } from 'echarts/core'
+import { init, use as register, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useEffect, useRef, type RefObject } from 'react'
 import type { EChartsOption } from 'echarts'
 
-use([
+register([
   LineChart,
   GridComponent,
   TooltipComponent,

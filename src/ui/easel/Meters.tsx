@@ -1,7 +1,7 @@
 'use client'
 
 import { useEffect, useRef } from 'react'
-import { CORRIDOR } from '@/core/mix/balanceSheet'
+import { CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import { clamp } from '@/core/units'
 import type { MixPicture } from '@/workers/protocol'
 import { signed } from '../format'
@@ -60,11 +60,12 @@ function showMoment(root: HTMLElement, mix: MixPicture, time: number): void {
   }
   const clearance = mix.clearance[hop] ?? NaN
   const speaks = !Number.isNaN(clearance)
-  const held = Math.abs(clearance - mix.target) <= CORRIDOR
+  const target = targetAt(mix.targets, time)
+  const held = Math.abs(clearance - target) <= CORRIDOR
   part(root, '[data-part=clearance]').textContent = speaks ? clearance.toFixed(1) : '–'
   part(root, '[data-part=words]').textContent = speaks ? 'LU under the voice' : 'nobody speaks'
   const verdict = part(root, '[data-part=verdict]')
-  verdict.textContent = speaks ? `${held ? 'within' : 'outside'} ${mix.target} ± ${CORRIDOR}` : ''
+  verdict.textContent = speaks ? `${held ? 'within' : 'outside'} ${target} ± ${CORRIDOR}` : ''
   verdict.dataset.held = speaks ? (held ? 'yes' : 'no') : ''
 }
 
