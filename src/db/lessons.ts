@@ -1,4 +1,4 @@
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
 import { readLesson } from '@/core/lesson/upgrade'
@@ -27,6 +27,18 @@ export async function findLesson(id: string): Promise<SavedLesson | null> {
   if (!row) return null
   const { courseId, revision, savedAt } = row
   return { id, courseId, revision, savedAt, lesson: readLesson(row.document) }
+}
+
+/** All lessons of a course, the oldest first. */
+export async function lessonsOfCourse(course: string): Promise<SavedLesson[]> {
+  const rows = await db().select().from(lessons).where(eq(lessons.courseId, course)).orderBy(asc(lessons.createdAt))
+  return rows.map(({ id, courseId, revision, savedAt, document }) => ({
+    id,
+    courseId,
+    revision,
+    savedAt,
+    lesson: readLesson(document),
+  }))
 }
 
 export async function loadLesson(id: string): Promise<SavedLesson> {

@@ -15,10 +15,10 @@ const LONGEST_HOURS = 12
 const shared = globalThis as { yarnStepBoss?: Promise<PgBoss> }
 
 /** For the web server: only puts jobs into the queue. */
-export async function sendJob(queue: QueueName, id: string): Promise<void> {
+export async function sendJob(queue: QueueName, id: string, priority = 0): Promise<void> {
   shared.yarnStepBoss ??= startBoss({ supervise: false, schedule: false, migrate: false })
   const boss = await shared.yarnStepBoss
-  await boss.send(queue, { id }, { retryLimit: RETRIES, retryDelay: 0, expireInHours: LONGEST_HOURS })
+  await boss.send(queue, { id }, { priority, retryLimit: RETRIES, retryDelay: 0, expireInHours: LONGEST_HOURS })
 }
 
 export async function startBoss(options: Partial<PgBoss.ConstructorOptions> = {}): Promise<PgBoss> {

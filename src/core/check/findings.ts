@@ -5,6 +5,7 @@ import type { MediaInfo } from '@/core/lesson/media'
 import { clearanceReadings, CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import { type AnalysisOf, type PlannedMix } from '@/core/mix/plan'
 import { takeSpeech } from '@/core/mix/voiceClips'
+import { checkSounds } from './sounding'
 import { spokenTime } from '@/core/measure/speech'
 import type { Analysis } from '@/core/measure/analysis'
 import type { Seconds } from '@/core/units'
@@ -32,6 +33,10 @@ export type FindingCode =
   | 'bed-lost'
   | 'licence-unknown'
   | 'cut-off-file'
+  | 'two-voices'
+  | 'effect-over-words'
+  | 'loose-sound'
+  | 'pin-missed'
 
 const SHORTEST_PICTURE: Seconds = 1
 const NOTICED_FROM: Seconds = 0.5
@@ -51,6 +56,7 @@ export function checkLesson(
     ...checkMedia(lesson, mediaOf),
     ...checkSteps(lesson, timeline, analysisOf),
     ...checkTakes(timeline, analysisOf),
+    ...checkSounds(lesson, timeline, analysisOf),
     ...checkBalance(lesson, timeline, planned),
     ...checkLicences(lesson),
   ]
@@ -190,12 +196,12 @@ function checkBalance(lesson: Lesson, timeline: Timeline, { levels }: PlannedMix
 }
 
 function checkLicences(lesson: Lesson): Finding[] {
-  const used = new Set(lesson.bedCues.map(({ media }) => media))
+  const used = new Set([...lesson.bedCues, ...lesson.sounds].map(({ media }) => media))
   return lesson.shelf
     .filter((item) => used.has(item.media) && !item.licence.trim())
     .map((item) => ({
       severity: 'hint',
       code: 'licence-unknown',
-      text: `Nothing is noted about the licence of the music "${item.title}".`,
+      text: `Nothing is noted about the licence of "${item.title}".`,
     }))
 }

@@ -92,6 +92,7 @@ function Course({ course }: { course: CourseListing }) {
           {course.lessons.length === 1 ? '1 lesson' : `${course.lessons.length} lessons`}
         </span>
         <span className={styles.gap} />
+        {course.lessons.length > 0 && <Link href={`/courses/${course.id}`}>Do they sound alike?</Link>}
         <Button onClick={() => void newLesson()}>New lesson</Button>
         <OpenCopy course={course.id} />
       </div>

@@ -104,6 +104,7 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
           value={choice.density}
           tooltip={{ open: false }}
           marks={{ 0: 'sparse', 1: 'busy' }}
+          style={{ margin: '10px 18px 22px' }}
           onChange={(density) => set({ density })}
         />
         <span>Key</span>

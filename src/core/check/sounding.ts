@@ -1,0 +1,94 @@
+import type { Lesson } from '@/core/lesson/document'
+import { stepAt, type Timeline } from '@/core/lesson/layout'
+import type { SpeechSegment } from '@/core/measure/speech'
+import { speechInLesson, type AnalysisOf } from '@/core/mix/plan'
+import type { Seconds } from '@/core/units'
+import type { Finding } from './findings'
+
+/** Shorter overlaps nobody notices. */
+const NOTICED: Seconds = 0.3
+const SHORTEST_PICTURE: Seconds = 1
+
+/** Sounds that get in each other's way or have lost their place, and pictures that can't be where they should. */
+export function checkSounds(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
+  return [...checkOverlaps(lesson, timeline, analysisOf), ...checkLoose(lesson, timeline), ...checkPictures(timeline)]
+}
+
+function checkOverlaps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
+  const speech = speechInLesson(timeline.passages, [], analysisOf)
+  return timeline.sounds.flatMap((span): Finding[] => {
+    const { cue, start, end } = span
+    if (cue.meant) return []
+    const own: SpeechSegment[] =
+      cue.track === 'voice' ? speechInLesson([], [span], analysisOf) : [{ start, end: Math.min(end, timeline.length) }]
+    const at = firstOverlap(own, speech)
+    if (at === null) return []
+    const where = { stepId: stepAt(timeline, at)?.step.id, at }
+    const title = titleOf(lesson, cue.media)
+    return cue.track === 'voice'
+      ? [
+          {
+            severity: 'warning',
+            code: 'two-voices',
+            ...where,
+            text: `Two voices speak at once: “${title}” over the narration. Put in a pause for it, or say that it is meant.`,
+          },
+        ]
+      : [
+          {
+            severity: 'hint',
+            code: 'effect-over-words',
+            ...where,
+            text: `The effect “${title}” sounds over words. Move it into a pause, or say that it is meant.`,
+          },
+        ]
+  })
+}
+
+/** Where two lists of stretches, both in order, first overlap for long enough to be noticed. */
+function firstOverlap(a: readonly SpeechSegment[], b: readonly SpeechSegment[]): Seconds | null {
+  for (const one of a) {
+    for (const other of b) {
+      const from = Math.max(one.start, other.start)
+      if (Math.min(one.end, other.end) - from >= NOTICED) return from
+    }
+  }
+  return null
+}
+
+function checkLoose(lesson: Lesson, { loose }: Timeline): Finding[] {
+  return loose.map(({ media }) => ({
+    severity: 'warning',
+    code: 'loose-sound',
+    text: `“${titleOf(lesson, media)}” has come loose: what it hung on is gone. Hang it on another word, or take it out.`,
+  }))
+}
+
+function checkPictures({ pictures, steps }: Timeline): Finding[] {
+  const numbers = new Map(steps.map(({ step, index }) => [step.id, index + 1]))
+  return pictures.flatMap(({ step, start, end, missed, picture }): Finding[] => {
+    const about = { stepId: step.id, at: start }
+    const found: Finding[] = []
+    // A step's own picture is looked at with its step.
+    if (picture !== step.picture && end - start < SHORTEST_PICTURE) {
+      found.push({
+        severity: 'warning',
+        code: 'flashing-picture',
+        ...about,
+        text: `Step ${numbers.get(step.id)}: a further picture flashes by in ${(end - start).toFixed(1)} s.`,
+      })
+    }
+    if (missed.length > 0) {
+      found.push({
+        severity: 'warning',
+        code: 'pin-missed',
+        ...about,
+        text: `Step ${numbers.get(step.id)}: the recording can't reach a pinned moment in time and leaps there. Pin it to a later word, or cut something out.`,
+      })
+    }
+    return found
+  })
+}
+
+const titleOf = (lesson: Lesson, media: string) =>
+  lesson.shelf.find((item) => item.media === media)?.title ?? 'a sound that is gone'

@@ -1,0 +1,23 @@
+import { lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
+import { balanceOf } from './courseBalance'
+
+const voice = speechLike([
+  [null, 0.5],
+  [-14, 5],
+  [null, 0.6],
+  [-14, 5],
+  [null, 0.5],
+])
+const bank = soundBank({ [TAKE]: [voice], [SONG]: [musicLike(12, -9)] })
+
+test('a lesson measures what it is set to; without music only its voice', () => {
+  const lesson = lessonOver([0, 11.6])
+  const balance = balanceOf('a', lesson, bank.analysisOf)
+  // The ride may be as much off as its tube is wide.
+  expect(Math.abs(balance.clearance! - 16)).toBeLessThan(1.6)
+  expect(balance.within).toBeGreaterThan(0.98)
+  expect(Math.abs(balance.voice! - -16)).toBeLessThan(1.5)
+  const softer = { ...lesson, targets: { ...lesson.targets, clearance: 22 } }
+  expect(balanceOf('b', softer, bank.analysisOf).clearance! - balance.clearance!).toBeCloseTo(6, 0)
+  expect(balanceOf('c', lessonOver([0, 11.6], false), bank.analysisOf)).toMatchObject({ clearance: null, within: null })
+})

@@ -1,0 +1,50 @@
+import { z } from 'zod'
+import { corridorShares, clearanceReadings } from '@/core/mix/balanceSheet'
+import { planMix, type AnalysisOf } from '@/core/mix/plan'
+import { reportLoudness } from '@/core/measure/loudness'
+import { spokenLoudness } from '@/core/bed/ride'
+import type { Lesson } from './document'
+import { layoutLesson } from './layout'
+
+/** What all lessons of a course share, so that they sound alike. */
+export const courseTargetsSchema = z.object({
+  loudness: z.number().min(-31).max(-9),
+  clearance: z.number().min(3).max(40),
+  swell: z.number().min(-6).max(40),
+})
+export type CourseTargets = z.infer<typeof courseTargetsSchema>
+export const COURSE_TARGETS = ['loudness', 'clearance', 'swell'] as const
+
+/** How a lesson sounds as it is planned now; null where there is no voice, or no music under it. */
+export interface LessonBalance {
+  id: string
+  title: string
+  targets: CourseTargets
+  /** In LUFS as it stands in the finished mix. */
+  voice: number | null
+  clearance: number | null
+  within: number | null
+  /** Loudness range of the planned mix in LU. */
+  range: number | null
+}
+
+export function balanceOf(id: string, lesson: Lesson, analysisOf: AnalysisOf): LessonBalance {
+  const timeline = layoutLesson(lesson)
+  const { plan, levels } = planMix(lesson, timeline, analysisOf)
+  const voice = spokenLoudness(levels.voice, levels.speech)
+  const { clearance, within } = corridorShares(
+    clearanceReadings(levels.voice, levels.bed, levels.speech),
+    levels.clearance,
+  )
+  const sum = levels.voice.map((energy, i) => energy + levels.bed[i]!)
+  const { loudness, clearance: wanted, swell } = lesson.targets
+  return {
+    id,
+    title: lesson.title,
+    targets: { loudness, clearance: wanted, swell },
+    voice: voice === null ? null : voice + plan.gain,
+    clearance,
+    within,
+    range: reportLoudness(sum).range,
+  }
+}

@@ -1,0 +1,187 @@
+'use client'
+
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { App, Button, InputNumber, Table } from 'antd'
+import Link from 'next/link'
+import { useMemo, useState } from 'react'
+import { COURSE_TARGETS, type CourseTargets, type LessonBalance } from '@/core/lesson/courseBalance'
+import { call } from '../api'
+import { CHART_FONT, INK, useChart } from '../balance/chart'
+import { percent, signed } from '../format'
+import { Brand } from '../parts/Brand'
+import styles from './course.module.css'
+
+const FIELDS: Record<keyof CourseTargets, { label: string; suffix: string; min: number; max: number }> = {
+  loudness: { label: 'Loudness', suffix: 'LUFS', min: -31, max: -9 },
+  clearance: { label: 'Clearance', suffix: 'LU', min: 3, max: 40 },
+  swell: { label: 'Where nobody speaks', suffix: 'LU under', min: -6, max: 40 },
+}
+
+/** Whether all lessons of a course sound alike, and one action that makes them. */
+export function CourseBalance({ course }: { course: { id: string; title: string } }) {
+  const { message } = App.useApp()
+  const client = useQueryClient()
+  const key = ['course-balance', course.id]
+  const path = `/api/courses/${course.id}/balance`
+  const { data, isLoading } = useQuery({ queryKey: key, queryFn: () => call<LessonBalance[]>(path) })
+  const lessons = useMemo(() => data ?? [], [data])
+  const [chosen, setChosen] = useState<CourseTargets | null>(null)
+  const [busy, setBusy] = useState(false)
+  const targets = chosen ?? usualTargets(lessons)
+  const different = lessons.filter((lesson) => COURSE_TARGETS.some((one) => lesson.targets[one] !== targets[one]))
+  const apply = async () => {
+    setBusy(true)
+    try {
+      const { changed } = await call<{ changed: number }>(path, { body: targets })
+      await client.invalidateQueries({ queryKey: key })
+      void message.success(`${changed} ${changed === 1 ? 'lesson' : 'lessons'} changed. Earlier versions are kept.`)
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
+    setBusy(false)
+  }
+  return (
+    <div className={styles.page}>
+      <header className={styles.header}>
+        <Brand />
+        <nav aria-label="Place">
+          <Link href="/">Courses</Link> / <b>{course.title}</b>
+        </nav>
+      </header>
+      <main className={styles.main}>
+        <h1>Do the lessons sound alike?</h1>
+        <section className={styles.card}>
+          {lessons.length > 0 && <Chart lessons={lessons} targets={targets} />}
+          <Table<LessonBalance>
+            size="small"
+            rowKey="id"
+            loading={isLoading}
+            pagination={false}
+            dataSource={lessons}
+            columns={[
+              {
+                title: 'Lesson',
+                render: (_, { id, title }) => <Link href={`/lessons/${id}/balance`}>{title}</Link>,
+              },
+              { title: 'Voice', render: (_, { voice }) => (voice === null ? 'no voice' : `${signed(voice)} LUFS`) },
+              {
+                title: 'Clearance',
+                render: (_, { clearance }) => (clearance === null ? 'no music' : `${clearance.toFixed(1)} LU`),
+              },
+              { title: 'Held', render: (_, { within }) => (within === null ? '–' : percent(within)) },
+              { title: 'Loudness range', render: (_, { range }) => (range === null ? '–' : `${range.toFixed(1)} LU`) },
+              ...COURSE_TARGETS.map((target) => ({
+                title: FIELDS[target].label,
+                render: (_: unknown, lesson: LessonBalance) => (
+                  <Change now={lesson.targets[target]} then={targets[target]} suffix={FIELDS[target].suffix} />
+                ),
+              })),
+            ]}
+          />
+        </section>
+        <section className={styles.card} aria-label="Make them alike">
+          <h2>Make them alike</h2>
+          <div className={styles.fields}>
+            {COURSE_TARGETS.map((target) => (
+              <label key={target}>
+                {FIELDS[target].label}
+                <InputNumber
+                  aria-label={FIELDS[target].label}
+                  min={FIELDS[target].min}
+                  max={FIELDS[target].max}
+                  value={targets[target]}
+                  suffix={FIELDS[target].suffix}
+                  onChange={(value) => value !== null && setChosen({ ...targets, [target]: value })}
+                />
+              </label>
+            ))}
+            <Button type="primary" loading={busy} disabled={different.length === 0} onClick={() => void apply()}>
+              {different.length === 0
+                ? 'All lessons are set so'
+                : `Set ${different.length} of ${lessons.length} lessons so`}
+            </Button>
+          </div>
+          <p className={styles.note}>
+            What would change is shown in the table first. Each lesson keeps its earlier versions.
+          </p>
+        </section>
+      </main>
+    </div>
+  )
+}
+
+function Change({ now, then, suffix }: { now: number; then: number; suffix: string }) {
+  if (now === then) return `${signed(now, 0)} ${suffix}`
+  return (
+    <span className={styles.change}>
+      <s>{signed(now, 0)}</s> → <b>{signed(then, 0)}</b> {suffix}
+    </span>
+  )
+}
+
+/** What most lessons are set to. */
+function usualTargets(lessons: readonly LessonBalance[]): CourseTargets {
+  const usual = (target: keyof CourseTargets, otherwise: number) => {
+    const counts = new Map<number, number>()
+    for (const { targets } of lessons) counts.set(targets[target], (counts.get(targets[target]) ?? 0) + 1)
+    return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? otherwise
+  }
+  return { loudness: usual('loudness', -16), clearance: usual('clearance', 16), swell: usual('swell', 6) }
+}
+
+/** Loudness of the voice and clearance, lesson by lesson, against what all are to have. */
+function Chart({ lessons, targets }: { lessons: readonly LessonBalance[]; targets: CourseTargets }) {
+  const option = useMemo(() => {
+    const line = (name: string, color: string, values: (number | null)[], axis: number, target: number) => ({
+      name,
+      type: 'line' as const,
+      yAxisIndex: axis,
+      data: values.map((value) => (value === null ? null : Number(value.toFixed(1)))),
+      symbolSize: 9,
+      lineStyle: { color, width: 1.5 },
+      itemStyle: { color },
+      markLine: {
+        silent: true,
+        symbol: 'none',
+        lineStyle: { color, type: 'dashed' as const },
+        label: { show: false },
+        data: [{ yAxis: target }],
+      },
+    })
+    return {
+      animation: false,
+      textStyle: CHART_FONT,
+      grid: { left: 56, right: 56, top: 30, bottom: 30 },
+      tooltip: { trigger: 'axis' as const },
+      xAxis: { type: 'category' as const, data: lessons.map(({ title }) => title), axisLabel: CHART_FONT },
+      yAxis: [
+        {
+          type: 'value' as const,
+          name: 'voice, LUFS',
+          min: -30,
+          max: -10,
+          splitLine: { lineStyle: { color: INK.graph } },
+        },
+        { type: 'value' as const, name: 'clearance, LU', min: 0, max: 30, splitLine: { show: false } },
+      ],
+      series: [
+        line(
+          'voice',
+          INK.voice,
+          lessons.map(({ voice }) => voice),
+          0,
+          targets.loudness,
+        ),
+        line(
+          'clearance',
+          INK.bed,
+          lessons.map(({ clearance }) => clearance),
+          1,
+          targets.clearance,
+        ),
+      ],
+    }
+  }, [lessons, targets])
+  const element = useChart(option)
+  return <div ref={element} className={styles.chart} role="img" aria-label="Loudness and clearance of all lessons" />
+}

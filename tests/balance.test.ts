@@ -1,0 +1,253 @@
+import { readFile, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import { readWav } from '@/core/formats/wav'
+import type { Lesson } from '@/core/lesson/document'
+import { layoutLesson } from '@/core/lesson/layout'
+import { createEnergyMeter } from '@/core/measure/energyMeter'
+import { integratedLoudness, stretchLoudness } from '@/core/measure/loudness'
+import { EFFECTS } from '@/core/sounds/effects'
+import { HOUSE_RATE } from '@/core/units'
+import { headless, output, scratch, startApplication, type Application } from './support/application'
+import {
+  chooseOption,
+  chooseSegment,
+  clickOn,
+  openBrowser,
+  openPage,
+  savedLesson,
+  waitForSheet,
+  waitForText,
+} from './support/browser'
+import { locate } from './support/sound'
+
+/** Music, effects and their levels: set in the page, and heard in what is made of it. */
+
+let application: Application
+let browser: Browser
+let page: Page
+let faults: string[]
+const folder = scratch()
+
+beforeAll(async () => {
+  application = await startApplication()
+  browser = await openBrowser()
+  ;({ page, faults } = await openPage(browser, `${application.url}/lessons/tide-table`))
+  await waitForSheet(page)
+})
+afterAll(async () => {
+  await browser?.close()
+  await application?.stop()
+})
+afterEach(() => expect(faults).toEqual([]))
+
+const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
+
+async function undoTo(before: Lesson): Promise<void> {
+  for (let i = 0; i < 12 && JSON.stringify(await lesson()) !== JSON.stringify(before); i++) await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+}
+
+/** The lesson's mix and stems as the headless command makes them of a saved copy. */
+async function mixed(name: string): Promise<Record<'mix' | 'voice' | 'bed' | 'sounds', Float32Array[]>> {
+  await savedLesson(page)
+  const archive = join(folder, `${name}.zip`)
+  const response = await fetch(`${application.url}/api/lessons/tide-table/archive`)
+  await writeFile(archive, Buffer.from(await response.arrayBuffer()))
+  await headless('mix', archive, '--out', join(folder, `${name}.wav`), '--stems', join(folder, name))
+  const read = async (path: string) => readWav(await readFile(path)).channels
+  return {
+    mix: await read(join(folder, `${name}.wav`)),
+    voice: await read(join(folder, name, 'voice.wav')),
+    bed: await read(join(folder, name, 'bed.wav')),
+    sounds: await read(join(folder, name, 'sounds.wav')),
+  }
+}
+
+function levels(channels: Float32Array[]) {
+  const meter = createEnergyMeter(HOUSE_RATE, channels.length)
+  meter.push(channels)
+  const track = meter.track()
+  return { whole: integratedLoudness(track), within: (from: number, to: number) => stretchLoudness(track, from, to) }
+}
+
+test('an effect hung on a word sounds there, goes with its step, and is told when it has come loose', async () => {
+  const before = await lesson()
+  await page.keyboard.press('Home')
+  await page.keyboard.press('ArrowDown')
+  await chooseSegment(page, 'Sounds')
+  await page.type('[aria-label="Look for a sound"]', 'two bells')
+  await page.waitForFunction(() => document.querySelectorAll('[aria-label="Library of sounds"] li').length === 1)
+  const hang = await page.waitForSelector('[aria-label="Library of sounds"] li button:last-child')
+  await hang!.click()
+  await page.waitForFunction(() => document.body.innerText.includes('◆ Two bells'), { timeout: 60_000 })
+  const hung = await lesson()
+  expect(hung.sounds).toHaveLength(1)
+  const effect = EFFECTS.find(({ id }) => id === 'two-bells')!.make()
+  const { at, alike } = locate(effect.slice(0, 2 * HOUSE_RATE), (await mixed('bells')).sounds[0]!)
+  expect(alike).toBeGreaterThan(0.99)
+  const place = layoutLesson(hung).sounds[0]!.start
+  expect(Math.abs(at / HOUSE_RATE - place)).toBeLessThan(0.01)
+
+  // Two steps earlier in the lesson: the bells come as much earlier as their step does.
+  await page.click(`[data-step="${before.steps[1]!.id}"] [title^="Click to select"]`)
+  await page.keyboard.down('Alt')
+  await page.keyboard.press('ArrowUp')
+  await page.keyboard.up('Alt')
+  const moved = await lesson()
+  const shift = layoutLesson(moved).steps[0]!.start - layoutLesson(hung).steps[1]!.start
+  expect(layoutLesson(moved).sounds[0]!.start).toBeCloseTo(place + shift, 6)
+  await page.keyboard.press('Delete')
+  await waitForText(page, '“Two bells” has come loose')
+  expect((await lesson()).sounds).toHaveLength(1)
+  await clickOn(page, 'Hang it on the caret')
+  await page.waitForFunction(() => !document.body.innerText.includes('has come loose'))
+  await undoTo(before)
+})
+
+test('a piece is made for the lesson, as long as it, and is heard under the whole of it', async () => {
+  const before = await lesson()
+  await page.keyboard.press('Home')
+  await chooseSegment(page, 'Music')
+  await clickOn(page, 'Make a piece…')
+  await chooseOption(page, 'Kind of piece', 'Harp')
+  const started = Date.now()
+  await clickOn(page, 'Listen to 15 seconds')
+  await page.waitForFunction(
+    () => [...document.querySelectorAll('button')].some((button) => button.textContent === 'Stop'),
+    { timeout: 20_000, polling: 50 },
+  )
+  console.log(`preview heard after ${Date.now() - started} ms`)
+  await clickOn(page, 'Make it, from step 1 on')
+  await page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="none"])'), {
+    timeout: 120_000,
+  })
+  const made = await lesson()
+  const cue = made.bedCues.find(({ step }) => step === made.steps[0]!.id)!
+  const item = made.shelf.find(({ media }) => media === cue.media)!
+  expect([item.title, item.licence]).toEqual([expect.stringContaining('Harp'), 'CC0 1.0'])
+  const info = (await (await fetch(`${application.url}/api/media/${cue.media}/info.json`)).json()) as { length: number }
+  expect(info.length).toBeCloseTo(layoutLesson(made).length, 1)
+  const { bed } = await mixed('made')
+  // Music all the way: no second of it is silent, and the last one dies away.
+  const { within } = levels(bed)
+  const length = layoutLesson(made).length
+  for (let second = 1; second < length - 4; second += 2) expect(within(second, second + 2)).toBeGreaterThan(-60)
+  expect(within(length - 0.3, length)).toBeLessThan(within(length - 8, length - 4))
+  const score = await page.evaluate(async () => {
+    const wish = {
+      kind: 'harp',
+      mood: 'calm',
+      tempo: 72,
+      density: 0.4,
+      key: 2,
+      seed: 1,
+      length: 60,
+      sections: [{ kind: 'body', start: 0 }],
+    }
+    const response = await fetch(`/api/pieces/score?wish=${encodeURIComponent(JSON.stringify(wish))}`)
+    return [...new Uint8Array(await response.arrayBuffer())].slice(0, 4)
+  })
+  expect(String.fromCharCode(...score)).toBe('MThd')
+  await undoTo(before)
+})
+
+test('the pocket takes the middle out of the bed while the voice speaks, and only then', async () => {
+  const before = await lesson()
+  await clickOn(page, 'Balance')
+  await waitForText(page, 'Worst moments')
+  const plain = await mixed('no-pocket')
+  await page.click('[role=switch][aria-label="Voice pocket"]')
+  await page.click('[role=switch][aria-label="As deep as needed"]')
+  await waitForText(page, '6 dB at')
+  const { pocket } = await lesson()
+  expect(pocket).toEqual({ on: true, depth: 6 })
+  const dipped = await mixed('pocket')
+  const timeline = layoutLesson(before)
+  const spoken = timeline.passages.find(({ end, start }) => end - start > 8)!
+  const [from, to] = [spoken.start + 3, spoken.start + 8]
+  const band = async (name: string, hertz: number, start: number, end: number) => {
+    const filter = `atrim=${start}:${end},bandpass=f=${hertz}:width_type=o:w=0.5,volumedetect`
+    const log = await output('ffmpeg', [
+      '-hide_banner',
+      '-i',
+      join(folder, name, 'bed.wav'),
+      '-af',
+      filter,
+      '-f',
+      'null',
+      '-',
+    ])
+    return Number(/mean_volume: (-?[\d.]+)/.exec(log)![1])
+  }
+  const change = async (hertz: number, start: number, end: number) =>
+    (await band('pocket', hertz, start, end)) - (await band('no-pocket', hertz, start, end))
+  const [middle, low] = [await change(1200, from, to), await change(160, from, to)]
+  // Less of the middle than of what lies far from it; the ride makes up a little for all of it.
+  expect(middle - low).toBeLessThan(-3.5)
+  expect(middle - low).toBeGreaterThan(-7)
+  const last = timeline.length
+  expect(Math.abs((await change(1200, last - 3, last - 1)) - (await change(160, last - 3, last - 1)))).toBeLessThan(0.7)
+  expect(levels(dipped.mix).whole).toBeCloseTo(levels(plain.mix).whole!, 0)
+  await undoTo(before)
+})
+
+test('a stretch made softer by hand is so much softer, goes with its step, and back to computed undoes it', async () => {
+  const before = await lesson()
+  const { bed: plain } = await mixed('by-computer')
+  const at = layoutLesson(before).steps[2]!.start + 6
+  // The playhead goes where the chart is clicked; here by the keyboard on the sheet.
+  await clickOn(page, 'Sheet')
+  await waitForSheet(page)
+  await page.click(`[data-step="${before.steps[2]!.id}"] [title^="Click to select"]`)
+  await clickOn(page, 'Balance')
+  await waitForText(page, 'Worst moments')
+  await clickOn(page, 'Softer here')
+  await page.waitForSelector('[aria-label="Gain of the chosen points"]')
+  const nudged = await lesson()
+  expect(nudged.nudges.map(({ gain }) => gain)).toEqual([0, -6, -6, 0])
+  const { bed } = await mixed('by-hand')
+  const change = (from: number, to: number) => levels(bed).within(from, to) - levels(plain).within(from, to)
+  const start = layoutLesson(before).steps[2]!.start
+  expect(change(start - 2, start + 2)).toBeCloseTo(-6, 0)
+  expect(change(at + 20, at + 24)).toBeCloseTo(0, 0)
+  await clickOn(page, 'Back to computed')
+  expect((await lesson()).nudges).toEqual([])
+  await undoTo(before)
+})
+
+test('comparing changes what is heard at once and leaves the lesson as it is', async () => {
+  const before = await lesson()
+  await page.waitForFunction(() => /%/.test(document.querySelector('[data-testid=within]')?.textContent ?? ''))
+  const share = () => page.$eval('[data-testid=within]', (one) => parseFloat(one.textContent!))
+  const ridden = await share()
+  await chooseSegment(page, 'One level')
+  await page.waitForFunction(
+    (was) => parseFloat(document.querySelector('[data-testid=within]')!.textContent!) < was,
+    {},
+    ridden,
+  )
+  expect(await share()).toBeLessThan(ridden)
+  await chooseSegment(page, 'As set')
+  await page.waitForFunction(
+    (was) => parseFloat(document.querySelector('[data-testid=within]')!.textContent!) === was,
+    {},
+    ridden,
+  )
+  expect(await lesson()).toEqual(before)
+})
+
+test('a track taken out of the mix is silent in it, and the rest is as loud as it must be', async () => {
+  const before = await lesson()
+  await clickOn(page, 'Sheet')
+  await waitForSheet(page)
+  await chooseSegment(page, 'Music')
+  const mute = (await page.waitForSelector(
+    '[role=switch][aria-label="Music in the mix"]',
+  )) as ElementHandle<HTMLElement>
+  await mute.evaluate((one) => one.click())
+  const { bed, mix } = await mixed('without-music')
+  expect(bed[0]!.every((sample) => sample === 0)).toBe(true)
+  expect(levels(mix).whole).toBeCloseTo(-16, 0)
+  await undoTo(before)
+})
