@@ -4,7 +4,7 @@ import type { BedWay } from '@/core/mix/plan'
 import type { Lesson, TrackName } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { corridorShares } from '@/core/mix/balanceSheet'
-import type { Decibels, LoudnessUnits, SampleIndex, Seconds } from '@/core/units'
+import type { Decibels, SampleIndex, Seconds } from '@/core/units'
 
 /** What the page, the mix worker and the player's worklet say to each other. */
 

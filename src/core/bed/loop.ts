@@ -19,15 +19,22 @@ export interface LoopPoints {
   end: Seconds
 }
 
+/** A test runner looks globals up slowly; the searches below call these millions of times. */
+const { abs, round } = Math
+
 const CROSSFADE: Seconds = 1
 /** Longest stretch compared on both sides of a seam. */
 const CONTEXT: Seconds = 2
 
-/** Plays a piece for `length`, going round between its loop points where it is too short. */
+/**
+ * Plays a piece for `length`: round between its loop points where it is too short; where it is too long, with a part left
+ * out so that it ends with its own ending, if there is a place where that can't be heard, and cut off otherwise.
+ */
 export function layBed(piece: Analysis, length: Seconds): BedRun[] {
   const whole = analysisLength(piece)
   const ending = soundingEnd(piece)
-  if (ending >= length) return [{ at: 0, from: 0, to: Math.min(whole, length), fadeIn: 0, fadeOut: 0 }]
+  // Its own ending may come a little early: better than going round for two seconds.
+  if (ending >= length - ENDS_EARLY) return shortened(piece, length) ?? [oneRun(Math.min(whole, length))]
   const { start, end } = findLoop(piece)
   const half = Math.min(CROSSFADE, (end - start) / 2) / 2
   const runs: BedRun[] = []
@@ -44,6 +51,63 @@ export function layBed(piece: Analysis, length: Seconds): BedRun[] {
     from = Math.max(0, start - half)
   }
   return runs
+}
+
+const oneRun = (to: Seconds): BedRun => ({ at: 0, from: 0, to, fadeIn: 0, fadeOut: 0 })
+
+/** The piece may end so much before its stretch does, where that lets a better seam be found. */
+const ENDS_EARLY: Seconds = 2
+/** What a second of that is worth against a worse seam. */
+const EARLY_COST = 0.3
+/** A worse seam than this is heard: then the piece is rather faded. */
+const WORST_SEAM = 9
+/** Shorter pieces are not worth a part left out. */
+const SHORTEST_CUT: Seconds = 8
+
+/** The piece with a stretch left out of its middle; null where no seam is good enough. */
+function shortened(piece: Analysis, length: Seconds): BedRun[] | null {
+  const whole = analysisLength(piece)
+  const spare = whole - length
+  if (spare < 1 || length < SHORTEST_CUT) return spare < 1 ? [oneRun(length)] : null
+  const cached = cuts.get(piece)?.get(length)
+  if (cached !== undefined) return cached
+  const level = levels(piece.energy)
+  const context = Math.min(CONTEXT, length / 8)
+  let best = { leave: 0, enter: 0, score: Infinity }
+  for (let leave = length * 0.25; leave < length * 0.75; leave += 0.1) {
+    for (let early = 0; early <= ENDS_EARLY; early += 0.05) {
+      const enter = leave + spare + early
+      if (enter > whole - 4) break
+      const score = seamDifference(piece, level, leave, enter, context) + EARLY_COST * early
+      if (score < best.score) best = { leave, enter, score }
+    }
+  }
+  const runs =
+    best.score > WORST_SEAM ? null : aroundCut(best.leave, refined(level, best.leave, best.enter, context).end, whole)
+  const kept = cuts.get(piece) ?? new Map<Seconds, BedRun[] | null>()
+  cuts.set(piece, kept.set(length, runs))
+  return runs
+}
+
+/** Kept, since an analysis never changes and the search takes a moment. */
+const cuts = new WeakMap<Analysis, Map<Seconds, BedRun[] | null>>()
+
+function aroundCut(leave: Seconds, enter: Seconds, whole: Seconds): BedRun[] {
+  const half = CROSSFADE / 2
+  return [
+    { at: 0, from: 0, to: leave + half, fadeIn: 0, fadeOut: CROSSFADE },
+    { at: leave - half, from: enter - half, to: whole, fadeIn: CROSSFADE, fadeOut: 0 },
+  ]
+}
+
+/** How well the seams of a laid bed join: 0 can't be told from the piece itself, from about 9 on they are heard. */
+export function seamsOf(piece: Analysis, runs: readonly BedRun[]): { at: Seconds; score: number }[] {
+  const level = levels(piece.energy)
+  return runs.slice(1).map((run, i) => {
+    const before = runs[i]!
+    const middle = run.fadeIn / 2
+    return { at: run.at + middle, score: seamDifference(piece, level, before.to - middle, run.from + middle, CONTEXT) }
+  })
 }
 
 /**
@@ -85,12 +149,12 @@ function seamDifference(piece: Analysis, level: Float32Array, a: Seconds, b: Sec
   let sum = 0
   let count = 0
   for (let offset = -context; offset <= context; offset += 0.1) {
-    const rowA = Math.round((a + offset) * 10)
-    const rowB = Math.round((b + offset) * 10)
+    const rowA = round((a + offset) * 10)
+    const rowB = round((b + offset) * 10)
     if (rowA < 0 || rowB < 0 || rowA >= rows || rowB >= rows) continue
     let difference = 0
     for (let k = 4; k < 20; k++) {
-      difference += Math.abs(piece.bands[rowA * bandCount + k]! - piece.bands[rowB * bandCount + k]!) / 2
+      difference += abs(piece.bands[rowA * bandCount + k]! - piece.bands[rowB * bandCount + k]!) / 2
     }
     sum += difference / 16
     count++
@@ -102,10 +166,10 @@ function levelDifference(level: Float32Array, a: Seconds, b: Seconds, context: S
   let sum = 0
   let count = 0
   for (let offset = -context; offset <= context; offset += 0.05) {
-    const first = level[Math.round((a + offset) / HOP)]
-    const second = level[Math.round((b + offset) / HOP)]
+    const first = level[round((a + offset) / HOP)]
+    const second = level[round((b + offset) / HOP)]
     if (first === undefined || second === undefined) continue
-    sum += Math.abs(first - second)
+    sum += abs(first - second)
     count++
   }
   return count > 0 ? sum / count : 60
@@ -122,16 +186,16 @@ function refined(level: Float32Array, start: Seconds, end: Seconds, context: Sec
 }
 
 function fineDifference(level: Float32Array, a: Seconds, b: Seconds, context: Seconds): number {
-  const reach = Math.round(context / HOP)
-  const first = Math.round(a / HOP)
-  const second = Math.round(b / HOP)
+  const reach = round(context / HOP)
+  const first = round(a / HOP)
+  const second = round(b / HOP)
   let sum = 0
   let count = 0
   for (let k = -reach; k <= reach; k++) {
     const x = level[first + k]
     const y = level[second + k]
     if (x === undefined || y === undefined) continue
-    sum += Math.abs(x - y)
+    sum += abs(x - y)
     count++
   }
   return count > 0 ? sum / count : Infinity

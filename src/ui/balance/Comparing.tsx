@@ -68,8 +68,8 @@ export function Comparing() {
         <span className={styles.held}>
           <b data-testid="within">{percent(shares.within)}</b> of spoken time within {targets.clearance} ± {CORRIDOR} LU
           <small>
-            voice masked {percent(shares.masked ?? 0)} · music lost {percent(shares.lost ?? 0)} · {targets.loudness}{' '}
-            LUFS in all
+            voice masked {percent(shares.masked ?? 0)} · music lost {percent(shares.lost ?? 0)} ·{' '}
+            {signed(targets.loudness, 0)} LUFS in all
           </small>
         </span>
       )}
