@@ -8,6 +8,7 @@ import type { StepSpan } from '@/core/lesson/layout'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { LengthEditor } from './LengthEditor'
+import { HeardReport } from './HeardReport'
 import { FurtherPictures } from './FurtherPictures'
 import { RecordingEditor } from './RecordingEditor'
 import { CardLines } from './CardLines'
@@ -83,6 +84,7 @@ function OneStep({ span }: { span: StepSpan }) {
         <span>
           <SayVoice step={step} />
         </span>
+        <HeardReport step={step} />
         <label htmlFor="step-script" className={styles.wide}>
           Script
         </label>

@@ -1,0 +1,123 @@
+import { layoutLesson } from '@/core/lesson/layout'
+import type { Lesson } from '@/core/lesson/document'
+import { lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
+import { HOUSE_RATE, toFactor } from '@/core/units'
+import { clearanceReadings, corridorShares } from './balanceSheet'
+import { planMix } from './plan'
+import { renderWhole } from './renderer'
+
+/** Lessons in which a simple ride would go wrong; judged as any finished lesson is. */
+
+type Part = readonly [level: number | null, length: number]
+
+function planned(voice: Float32Array, music: Float32Array, change: (lesson: Lesson) => Lesson = (one) => one) {
+  const bank = soundBank({ [TAKE]: [voice], [SONG]: [music] })
+  const lesson = change(lessonOver([0, voice.length / HOUSE_RATE]))
+  return { bank, ...planMix(lesson, layoutLesson(lesson), bank.analysisOf) }
+}
+const sharesOf = ({ levels }: ReturnType<typeof planned>) =>
+  corridorShares(clearanceReadings(levels.voice, levels.bed, levels.speech), levels.clearance)
+
+function expectHeld(shares: ReturnType<typeof sharesOf>): void {
+  expect(shares.within!).toBeGreaterThanOrEqual(0.98)
+  expect(shares.masked!).toBeLessThanOrEqual(0.005)
+}
+const sentences = (levels: readonly number[], length = 4): Part[] =>
+  levels.flatMap((level): Part[] => [
+    [level, length],
+    [null, 0.7],
+  ])
+
+/** Louder and softer stretches of music, with two seconds between them in which it changes. */
+function inSections(levels: readonly number[], length: number): Float32Array {
+  const music = musicLike(levels.length * length, 0)
+  return music.map((value, i) => {
+    const time = i / HOUSE_RATE
+    const index = Math.min(levels.length - 1, Math.floor(time / length))
+    const next = levels[Math.min(levels.length - 1, index + 1)]!
+    const share = Math.max(0, (time % length) - (length - 2)) / 2
+    return value * toFactor(levels[index]! + (next - levels[index]!) * share)
+  })
+}
+
+test('whispered and shouted sentences in one lesson', () => {
+  const voice = speechLike([[null, 1], ...sentences([-8, -30, -10, -32, -8, -28]), [null, 1]])
+  const { within, masked } = sharesOf(planned(voice, musicLike(34, -10)))
+  // 22 dB up or down in a pause of 0.7 s is three times what a gain may move without being heard to move. The voice is
+  // never masked for it: the music is already down when a whisper begins, and comes back slowly after.
+  expect(masked!).toBeLessThanOrEqual(0.005)
+  expect(within!).toBeGreaterThanOrEqual(0.93)
+})
+
+test('music with 20 dB between verse and chorus', () => {
+  const voice = speechLike([[null, 1], ...sentences([-10, -12, -11, -10, -13, -10, -12, -11]), [null, 1]])
+  expectHeld(sharesOf(planned(voice, inSections([-26, -6, -26, -6], 10))))
+})
+
+test('music that begins with silence', () => {
+  const voice = speechLike([[null, 1], ...sentences([-10, -12, -11, -10]), [null, 1]])
+  const music = musicLike(24, -10)
+  music.fill(0, 0, 6 * HOUSE_RATE)
+  const mix = planned(voice, music)
+  expectHeld(sharesOf(mix))
+  // Where nothing sounds, nothing is turned up beyond measure.
+  expect(Math.max(...mix.plan.gains.bed!)).toBeLessThanOrEqual(12.001)
+})
+
+test('a voice that never pauses for three minutes', () => {
+  const voice = speechLike([
+    [null, 0.5],
+    [-11, 180],
+    [null, 0.5],
+  ])
+  expectHeld(sharesOf(planned(voice, musicLike(30, -9))))
+})
+
+test('music with speech in it is held under the voice like any other', () => {
+  const voice = speechLike([[null, 1], ...sentences([-10, -12, -11, -10]), [null, 1]])
+  const words = speechLike([...sentences([-12, -12, -12, -12, -12, -12], 3), [null, 2]], 9)
+  const music = musicLike(24, -14).map((value, i) => value + (words[i] ?? 0))
+  const shares = sharesOf(planned(voice, music))
+  // Words in the music come and go faster than a gain may move: most of the time it is held, and never masks for long.
+  expect(shares.within!).toBeGreaterThanOrEqual(0.9)
+  expect(shares.masked!).toBeLessThanOrEqual(0.03)
+})
+
+test('a lesson without voice has its music at its own level, one without music its voice, both as loud as asked', async () => {
+  const silent = planned(new Float32Array(8 * HOUSE_RATE), musicLike(8, -20), (lesson) => ({
+    ...lesson,
+    steps: lesson.steps.map((step) => ({ ...step, passages: [], length: { kind: 'fixed', length: 8 } })),
+  }))
+  expect(sharesOf(silent).within).toBeNull()
+  expect(silent.plan.gains.bed!.every((gain) => gain === 0)).toBe(true)
+  const alone = planned(speechLike(sentences([-14, -14])), musicLike(8, -20), (lesson) => ({ ...lesson, bedCues: [] }))
+  expect(sharesOf(alone).within).toBeNull()
+  for (const { plan, bank } of [silent, alone]) {
+    let loudest = 0
+    for await (const { sum } of renderWhole(plan, bank.source))
+      for (const value of sum[0]) loudest = Math.max(loudest, Math.abs(value))
+    expect(loudest).toBeGreaterThan(0.02)
+    expect(loudest).toBeLessThan(1)
+  }
+})
+
+test('a lesson of two seconds', async () => {
+  const { plan, bank } = planned(
+    speechLike([
+      [null, 0.3],
+      [-12, 1.4],
+      [null, 0.3],
+    ]),
+    musicLike(12, -9),
+    (lesson) => ({
+      ...lesson,
+      steps: lesson.steps.map((step) => ({ ...step, length: { kind: 'fixed', length: 2 } })),
+    }),
+  )
+  let samples = 0
+  for await (const { sum } of renderWhole(plan, bank.source)) {
+    samples += sum[0].length
+    expect(sum[0].every(Number.isFinite)).toBe(true)
+  }
+  expect(samples).toBe(2 * HOUSE_RATE)
+})
