@@ -10,6 +10,7 @@ import { HOUSE_RATE } from '@/core/units'
 import { measureAlignment } from './alignBench'
 import { measureCleanUp } from './cleanUpBench'
 import { measureLoudnessAgainstFfmpeg } from './loudnessBench'
+import { measureMix } from './mixBench'
 import { measureRenderAgainstNaive } from './videoBench'
 import { rideFigures } from './rideFigures'
 import { analyse, pieces, unevenReading } from './rideMaterial'
@@ -27,6 +28,7 @@ const benches: Record<string, (work: string) => Promise<void>> = {
   ride: riding,
   align: measureAlignment,
   clean: measureCleanUp,
+  mix: measureMix,
 }
 
 const wanted = process.argv.slice(2)
