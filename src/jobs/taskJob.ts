@@ -11,13 +11,13 @@ import { playWish } from '@/media/instruments'
 import { readScript } from '@/core/narration/script'
 import { HOUSE_RATE } from '@/core/units'
 import { findTask, updateTask } from '@/db/tasks'
-import { alignMedia, timedWords } from '@/media/alignment'
+import { alignMedia, timedReading, timedWords } from '@/media/alignment'
 import { cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import'
 import { pagePrints } from '@/media/pagePrints'
 import { PARTS } from '@/media/store'
 import { findScenes } from '@/media/video/scenes'
-import { readAloud } from '@/media/speech/reading'
+import { languageOf, readAloud } from '@/media/speech/reading'
 import { mediaStore, speechFolder } from './places'
 import { explain, throttled } from './reporting'
 
@@ -66,9 +66,9 @@ async function read(
   { script, reading, pronunciations }: Input<'read'>,
   onProgress: Report,
 ): Promise<TaskResult<'read'>> {
-  const { samples, words } = await readAloud(script, reading, pronunciations, speechFolder(), { onProgress })
-  const { info } = await asMedia(writeWav([samples], HOUSE_RATE), 'Reading.wav')
-  return { info, words: words.map((word) => ({ ...word, confidence: 1 })) }
+  const read = await readAloud(script, reading, pronunciations, speechFolder(), { onProgress })
+  const { info } = await asMedia(writeWav([read.samples], HOUSE_RATE), 'Reading.wav')
+  return { info, words: await timedReading(mediaStore(), info.hash, script, read, await languageOf(reading.voice)) }
 }
 
 async function effect({ effect: id }: Input<'effect'>): Promise<TaskResult<'effect'>> {

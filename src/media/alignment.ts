@@ -3,7 +3,7 @@ import type { Alignment } from '@/core/narration/align/alignment'
 import { createMelMeter } from '@/core/narration/align/mel'
 import { createReference, type MelReference } from '@/core/narration/align/reference'
 import type { TaskResult, TimedWord } from '@/core/lesson/task'
-import type { Script } from '@/core/narration/script'
+import { readScript, type Script } from '@/core/narration/script'
 import { DEFAULT_READING, sentencesToSay } from '@/core/narration/speechVoice'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import type { SpeechSegment } from '@/core/measure/speech'
@@ -12,6 +12,7 @@ import { HOUSE_RATE, type Seconds } from '@/core/units'
 import { inFloats } from './ffmpeg'
 import { runProgram } from './process'
 import { espeak } from './speech/espeak'
+import type { Reading } from './speech/reading'
 import { PARTS, type MediaStore } from './store'
 
 /** Rate at which voices are compared. */
@@ -60,6 +61,31 @@ export async function alignMedia(
   ])
   const found = alignTake({ mel: mel!, speech }, reference, { onProgress: (share) => onProgress?.(0.3 + 0.7 * share) })
   return inTakeTime(found, part.from)
+}
+
+/**
+ * The words of a reading in the store at their times: the engine's own, or those that alignment finds. Where a sentence
+ * begins and ends is known in any case, since a reading is put together from sentences.
+ */
+export async function timedReading(
+  store: MediaStore,
+  media: string,
+  text: string,
+  { words, isTimed, samples }: Reading,
+  language: string,
+): Promise<TimedWord[]> {
+  const known = words.map((word) => ({ ...word, confidence: 1 }))
+  if (isTimed) return known
+  const script = readScript(text)
+  const whole = { media, from: 0, to: samples.length / HOUSE_RATE }
+  const aligned = await alignMedia(store, whole, script, language.split('-').slice(0, 2).join('-'))
+  const found = new Map(aligned.words.map((word) => [word.word, word]))
+  return known.map((word, i) => {
+    const times = found.get(i)
+    if (!times) return word
+    const [begins, ends] = [known[i - 1]?.sentence !== word.sentence, known[i + 1]?.sentence !== word.sentence]
+    return { ...word, start: begins ? word.start : times.start, end: ends ? word.end : times.end }
+  })
 }
 
 /** What was found, with the words as they are written and where in the script. */

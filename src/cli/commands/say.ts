@@ -4,7 +4,9 @@ import { writeWav } from '@/core/formats/wav'
 import { readingSettingsSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { UserError } from '@/core/userError'
 import { HOUSE_RATE } from '@/core/units'
-import { readAloud } from '@/media/speech/reading'
+import { timedReading } from '@/media/alignment'
+import { importMedia } from '@/media/import'
+import { languageOf, readAloud } from '@/media/speech/reading'
 import { withStore } from '../workspace'
 
 interface SayOptions {
@@ -21,12 +23,14 @@ export async function say(script: string, { voice, rate, pitch, pause, saidAs = 
   if (!settings.success)
     throw new UserError('The rate must be 80 to 300, the pitch 0 to 100, the pause 0 to 5 seconds.')
   const text = await readFile(script, 'utf8')
-  return withStore(async (_, folder) => {
-    const { samples, words } = await readAloud(text, settings.data, saidAs.map(readPair), join(folder, 'speech'))
-    await writeFile(out, writeWav([samples], HOUSE_RATE))
+  return withStore(async (store, folder) => {
+    const reading = await readAloud(text, settings.data, saidAs.map(readPair), join(folder, 'speech'))
+    await writeFile(out, writeWav([reading.samples], HOUSE_RATE))
+    const { hash } = await importMedia(store, out, 'Reading.wav')
+    const words = await timedReading(store, hash, text, reading, await languageOf(voice))
     return {
       voice,
-      length: samples.length / HOUSE_RATE,
+      length: reading.samples.length / HOUSE_RATE,
       words: words.map(({ text, start, end, sentence }) => ({ text, start, end, sentence })),
     }
   })

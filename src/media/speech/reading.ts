@@ -21,6 +21,8 @@ const ENGINES: readonly SpeechEngine[] = [espeak, flite]
 export interface Reading {
   samples: Float32Array
   words: ReadWord[]
+  /** Whether the engine has told the times itself; otherwise they are guessed, and alignment tells better. */
+  isTimed: boolean
 }
 
 export interface ReadWord {
@@ -42,6 +44,11 @@ const AUDIBLE = 0.003
 
 export async function listVoices(): Promise<SpeechVoice[]> {
   return (await Promise.all(ENGINES.map((engine) => engine.voices()))).flat()
+}
+
+/** The language a voice speaks; `en` for one that is not here. */
+export async function languageOf(voice: string): Promise<string> {
+  return (await listVoices()).find(({ id }) => id === voice)?.language ?? 'en'
 }
 
 /**
@@ -76,7 +83,8 @@ export async function readAloud(
     pieces.push(samples, gap)
     at += samples.length + gap.length
   })
-  return { samples: await toHouseRate(joined(pieces), rate), words: read }
+  const isTimed = said.every(({ starts }) => starts !== null)
+  return { samples: await toHouseRate(joined(pieces), rate), words: read, isTimed }
 }
 
 /** Says what is not in the folder yet, all of it in one run of the engine. */
@@ -137,7 +145,7 @@ function trimmed({ rate, samples, starts }: SpokenSentence): { samples: Float32A
   }
 }
 
-/** For engines that tell no times: words last as long as they are written. Alignment finds the real times. */
+/** For engines that tell no times: words last as long as they are written (see `isTimed`). */
 function spreadByLetters(words: readonly { text: string }[], length: Seconds): Seconds[] {
   const total = words.reduce((sum, { text }) => sum + text.length + 1, 0)
   let passed = 0

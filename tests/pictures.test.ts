@@ -1,0 +1,171 @@
+import { join } from 'node:path'
+import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import type { Lesson } from '@/core/lesson/document'
+import { layoutLesson } from '@/core/lesson/layout'
+import { speedOf } from '@/core/lesson/motion'
+import { output, rawFile, scratch, startApplication, type Application } from './support/application'
+import {
+  chooseFiles,
+  chooseOption,
+  chooseSegment,
+  clickOn,
+  openBrowser,
+  openPage,
+  savedLesson,
+  waitForSheet,
+  waitForText,
+} from './support/browser'
+
+/** What is seen when: several pictures in a step, recordings made to fit, slides replaced by a new version. */
+
+let application: Application
+let browser: Browser
+let page: Page
+let faults: string[]
+const folder = scratch()
+
+beforeAll(async () => {
+  application = await startApplication()
+  browser = await openBrowser()
+  ;({ page, faults } = await openPage(browser, `${application.url}/lessons/tide-table`))
+  await waitForSheet(page)
+})
+afterAll(async () => {
+  await browser?.close()
+  await application?.stop()
+})
+afterEach(() => expect(faults).toEqual([]))
+
+const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
+
+async function undoTo(before: Lesson): Promise<void> {
+  for (let i = 0; i < 12 && JSON.stringify(await lesson()) !== JSON.stringify(before); i++) await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+}
+
+async function select(step: string): Promise<void> {
+  await page.keyboard.press('Home')
+  for (let i = 0; i < 40; i++) {
+    const margin = await page.$(`[data-step="${step}"] [title^="Click to select"]`)
+    if (margin) return margin.click()
+    await page.keyboard.press('ArrowDown')
+  }
+  throw new Error(`no row for ${step}`)
+}
+
+test('a further picture is seen from its word on, and goes with the word', async () => {
+  const before = await lesson()
+  const step = before.steps[1]!
+  await select(step.id)
+  for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight')
+  await chooseSegment(page, 'Step')
+  const list = (await page.waitForSelector('[aria-label="Another picture at the caret"]'))!
+  await list.click()
+  await page.waitForSelector('.ant-select-item-option')
+  await (await page.$$('.ant-select-item-option'))[0]!.click()
+  const after = await lesson()
+  expect(after.steps[1]!.more).toHaveLength(1)
+  const [first, second] = layoutLesson(after).pictures.filter((one) => one.step.id === step.id)
+  expect(second!.start).toBeGreaterThan(first!.start + 0.5)
+  // What the easel shows at the two moments is the one and the other picture.
+  const shown = () => page.$eval('[data-testid=easel] img', (image) => (image as HTMLImageElement).src)
+  const atWord = await shown()
+  await page.keyboard.press('ArrowLeft')
+  await page.waitForFunction(
+    (was) => document.querySelector<HTMLImageElement>('[data-testid=easel] img')?.src !== was,
+    {},
+    atWord,
+  )
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+test('a recording is made as long as its words, pinned to a word, and cut', async () => {
+  const before = await lesson()
+  const step = before.steps.find(({ picture }) => picture.kind === 'recording')!
+  await select(step.id)
+  await chooseOption(page, 'Speed of the recording', 'as long as its words')
+  const spanOf = (of: Lesson) => layoutLesson(of).pictures.find((one) => one.step.id === step.id)!
+  const fitted = spanOf(await lesson())
+  const words = layoutLesson(before).passages.filter((one) => one.step.id === step.id)
+  const moving = fitted.motions.filter((motion) => speedOf(motion) > 0)
+  expect(moving.at(-1)!.end).toBeCloseTo(words.at(-1)!.end, 1)
+
+  // The playhead stands at the caret; what is seen there is pinned to a word three further on.
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight')
+  await clickOn(page, 'Pin this moment to the word at the caret')
+  const pinned = await lesson()
+  const picture = pinned.steps.find(({ id }) => id === step.id)!.picture
+  if (picture.kind !== 'recording') throw new Error('not a recording any more')
+  expect(picture.pins).toHaveLength(1)
+  await clickOn(page, 'From the playhead…')
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight')
+  const cut = (await page.waitForFunction(
+    () => [...document.querySelectorAll('button')].find((one) => one.textContent?.endsWith('to the playhead')) ?? null,
+  )) as unknown as { asElement(): ElementHandle<HTMLElement> }
+  await cut.asElement().click()
+  const cutOut = (await lesson()).steps.find(({ id }) => id === step.id)!.picture
+  if (cutOut.kind !== 'recording') throw new Error('not a recording any more')
+  expect(cutOut.cuts).toHaveLength(1)
+  expect(cutOut.cuts[0]!.to - cutOut.cuts[0]!.from).toBeGreaterThan(0.1)
+  await undoTo(before)
+})
+
+test('a recording becomes a step a scene, and no word is lost', async () => {
+  const before = await lesson()
+  const step = before.steps.find(({ picture }) => picture.kind === 'recording')!
+  await select(step.id)
+  await clickOn(page, 'Make a step of each scene')
+  await page.waitForFunction(() => !document.querySelector('.ant-btn-loading'), { timeout: 60_000 })
+  const after = await lesson()
+  const parts = after.steps.filter(
+    ({ picture }) =>
+      picture.kind === 'recording' && step.picture.kind === 'recording' && picture.media === step.picture.media,
+  )
+  expect(parts.length).toBeGreaterThan(1)
+  const spoken = (steps: Lesson['steps']) =>
+    steps.flatMap(({ passages }) => passages).reduce((sum, { from, to }) => sum + to - from, 0)
+  expect(spoken(after.steps)).toBeCloseTo(spoken(before.steps), 3)
+  expect(parts.map(({ script }) => script).join(' ')).toBe(step.script)
+  await undoTo(before)
+})
+
+test('a new version of the slides keeps the words of the pages that are still there', async () => {
+  await page.goto(application.url)
+  await chooseFiles(page, 'first-files', rawFile('leaving-a-berth.pdf'), rawFile('reading.mp3'))
+  await clickOn(page, 'Make the lesson')
+  await waitForText(page, 'Leaving a berth')
+  await page.waitForSelector('[role=row]')
+  const before = await lesson()
+  // The new version: the third page is gone, the last two have changed places.
+  const pages = join(folder, 'page-%d.pdf')
+  await output('pdfseparate', [rawFile('leaving-a-berth.pdf'), pages])
+  const file = (number: number) => join(folder, `page-${number}.pdf`)
+  const count = before.steps.length
+  const order = [1, 2, ...Array.from({ length: count - 5 }, (_, i) => i + 4), count, count - 1].slice(0, count - 1)
+  const now = join(folder, 'leaving-a-berth-2.pdf')
+  await output('pdfunite', [...order.map(file), now])
+  await chooseSegment(page, 'Shelf')
+  const use = await page.waitForFunction(
+    () =>
+      [...document.querySelectorAll('li')]
+        .find((one) => one.textContent?.includes('slides'))
+        ?.querySelector('button') ?? null,
+  )
+  await (use.asElement() as ElementHandle<HTMLElement>).click()
+  await clickOn(page, 'Replace by a new version…')
+  const input = (await page.waitForSelector('.ant-modal input[type=file]')) as ElementHandle<HTMLInputElement>
+  await input.uploadFile(now)
+  await waitForText(page, 'keep their words and timing', 120_000)
+  await waitForText(page, 'no longer there')
+  await clickOn(page, 'Replace the slides')
+  await page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="none"])'))
+  const after = await lesson()
+  expect(after.steps.map(({ passages }) => passages)).toEqual(before.steps.map(({ passages }) => passages))
+  after.steps.forEach(({ picture }, i) => {
+    if (picture.kind === 'still') expect(order[picture.page - 1]).toBe(i + 1)
+    else expect([picture.kind, i]).toEqual(['card', 2])
+  })
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
