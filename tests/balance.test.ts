@@ -109,7 +109,8 @@ test('an effect hung on a word sounds there, goes with its step, and is told whe
   const place = layoutLesson(hung).sounds[0]!.start
   expect(place).toBeGreaterThan(layoutLesson(hung).steps[1]!.start)
   const { sounds } = await mixed('bells')
-  expect(likeness(effect.slice(2400, HOUSE_RATE), sounds[0]!, toSamples(place) + 2400)).toBeGreaterThan(0.999)
+  // Where bell and words together would be too loud, the limiter bends it a little.
+  expect(likeness(effect.slice(2400, HOUSE_RATE), sounds[0]!, toSamples(place) + 2400)).toBeGreaterThan(0.99)
 
   // Two steps earlier in the lesson: the bells come as much earlier as their step does.
   await page.click(`[data-step="${before.steps[1]!.id}"] [title^="Click to select"]`)
@@ -149,8 +150,9 @@ test('a piece is made for the lesson, as long as it, and is heard under the whol
   const cue = made.bedCues.find(({ step }) => step === made.steps[0]!.id)!
   const item = made.shelf.find(({ media }) => media === cue.media)!
   expect([item.title, item.licence]).toEqual([expect.stringContaining('Harp'), 'CC0 1.0'])
-  const info = (await (await fetch(`${application.url}/api/media/${cue.media}/info.json`)).json()) as { length: number }
-  expect(info.length).toBeCloseTo(layoutLesson(made).length, 1)
+  const sound = await fetch(`${application.url}/api/media/${cue.media}/sound.f32`)
+  const frames = (await sound.arrayBuffer()).byteLength / 8
+  expect(frames / HOUSE_RATE).toBeCloseTo(layoutLesson(made).length, 1)
   const { bed } = await mixed('made')
   // Music all the way: no second of it is silent, and the last one dies away.
   const { within } = levels(bed)

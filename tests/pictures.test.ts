@@ -62,7 +62,7 @@ test('a further picture is seen from its word on, and goes with the word', async
   const list = (await page.waitForSelector('[aria-label="Another picture at the caret"]'))!
   await list.click()
   await page.waitForSelector('.ant-select-item-option')
-  await (await page.$$('.ant-select-item-option'))[0]!.click()
+  await (await page.$$('.ant-select-item-option'))[3]!.click()
   const after = await lesson()
   expect(after.steps[1]!.more).toHaveLength(1)
   const [first, second] = layoutLesson(after).pictures.filter((one) => one.step.id === step.id)
