@@ -1,14 +1,13 @@
 import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import type { ElementHandle, Page } from 'puppeteer-core'
 import { readWav } from '@/core/formats/wav'
-import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { integratedLoudness, stretchLoudness } from '@/core/measure/loudness'
 import { EFFECTS } from '@/core/sounds/effects'
 import { HOUSE_RATE, toSamples } from '@/core/units'
-import { headless, output, rawFile, scratch, startApplication, type Application } from './support/application'
+import { headless, output, rawFile, scratch } from './support/application'
 import {
   capturedSound,
   captureSound,
@@ -16,26 +15,22 @@ import {
   chooseOption,
   chooseSegment,
   clickOn,
-  openBrowser,
-  openPage,
   savedLesson,
+  waitForDialog,
   waitForSheet,
   waitForText,
 } from './support/browser'
 import { likeness } from './support/sound'
+import { sharedSession } from './support/session'
 
 /** Music, effects and their levels: set in the page, and heard in what is made of it. */
 
-let application: Application
-let browser: Browser
-let page: Page
-let faults: string[]
+const session = sharedSession('')
+const { lesson, lessonId, undoTo } = session
 const folder = scratch()
-
+let page: Page
 beforeAll(async () => {
-  application = await startApplication()
-  browser = await openBrowser()
-  ;({ page, faults } = await openPage(browser, application.url))
+  page = session.page
   await chooseFiles(
     page,
     'first-files',
@@ -56,25 +51,12 @@ beforeAll(async () => {
   await page.reload()
   await waitForSheet(page)
 })
-afterAll(async () => {
-  await browser?.close()
-  await application?.stop()
-})
-afterEach(() => expect(faults).toEqual([]))
-
-const lessonId = () => new URL(page.url()).pathname.split('/')[2]!
-const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
-
-async function undoTo(before: Lesson): Promise<void> {
-  for (let i = 0; i < 12 && JSON.stringify(await lesson()) !== JSON.stringify(before); i++) await clickOn(page, 'Undo')
-  expect(await lesson()).toEqual(before)
-}
 
 /** The lesson's mix and stems as the headless command makes them of a saved copy. */
 async function mixed(name: string): Promise<Record<'mix' | 'voice' | 'bed' | 'sounds', Float32Array[]>> {
   await savedLesson(page)
   const archive = join(folder, `${name}.zip`)
-  const response = await fetch(`${application.url}/api/lessons/${lessonId()}/archive`)
+  const response = await fetch(`${session.application.url}/api/lessons/${lessonId()}/archive`)
   await writeFile(archive, Buffer.from(await response.arrayBuffer()))
   await headless('mix', archive, '--out', join(folder, `${name}.wav`), '--stems', join(folder, name))
   const read = async (path: string) => readWav(await readFile(path)).channels
@@ -133,7 +115,7 @@ test('a piece is made for the lesson, as long as it, and is heard under the whol
   await page.keyboard.press('Home')
   await chooseSegment(page, 'Music')
   await clickOn(page, 'Make a piece…')
-  await waitForText(page, 'Make a piece for this lesson')
+  await waitForDialog(page, 'Make a piece for this lesson')
   await chooseOption(page, 'Kind of piece', 'Harp')
   const started = Date.now()
   await clickOn(page, 'Listen to 15 seconds')
@@ -150,7 +132,7 @@ test('a piece is made for the lesson, as long as it, and is heard under the whol
   const cue = made.bedCues.find(({ step }) => step === made.steps[0]!.id)!
   const item = made.shelf.find(({ media }) => media === cue.media)!
   expect([item.title, item.licence]).toEqual([expect.stringContaining('Harp'), 'CC0 1.0'])
-  const sound = await fetch(`${application.url}/api/media/${cue.media}/sound.f32`)
+  const sound = await fetch(`${session.application.url}/api/media/${cue.media}/sound.f32`)
   const frames = (await sound.arrayBuffer()).byteLength / 8
   expect(frames / HOUSE_RATE).toBeCloseTo(layoutLesson(made).length, 1)
   const { bed } = await mixed('made')

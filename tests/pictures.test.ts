@@ -1,47 +1,29 @@
 import { join } from 'node:path'
-import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import type { ElementHandle, Page } from 'puppeteer-core'
 import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { speedOf } from '@/core/lesson/motion'
-import { output, rawFile, scratch, startApplication, type Application } from './support/application'
+import { output, rawFile, scratch } from './support/application'
 import {
   chooseFiles,
   chooseOption,
   chooseSegment,
   clickOn,
-  openBrowser,
-  openPage,
-  savedLesson,
   waitForSheet,
   waitForText,
 } from './support/browser'
+import { sharedSession } from './support/session'
 
 /** What is seen when: several pictures in a step, recordings made to fit, slides replaced by a new version. */
 
-let application: Application
-let browser: Browser
-let page: Page
-let faults: string[]
+const session = sharedSession('/lessons/tide-table')
+const { lesson, undoTo } = session
 const folder = scratch()
-
+let page: Page
 beforeAll(async () => {
-  application = await startApplication()
-  browser = await openBrowser()
-  ;({ page, faults } = await openPage(browser, `${application.url}/lessons/tide-table`))
+  page = session.page
   await waitForSheet(page)
 })
-afterAll(async () => {
-  await browser?.close()
-  await application?.stop()
-})
-afterEach(() => expect(faults).toEqual([]))
-
-const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
-
-async function undoTo(before: Lesson): Promise<void> {
-  for (let i = 0; i < 12 && JSON.stringify(await lesson()) !== JSON.stringify(before); i++) await clickOn(page, 'Undo')
-  expect(await lesson()).toEqual(before)
-}
 
 async function select(step: string): Promise<void> {
   await page.keyboard.press('Home')
@@ -131,7 +113,7 @@ test('a recording becomes a step a scene, and no word is lost', async () => {
 })
 
 test('a new version of the slides keeps the words of the pages that are still there', async () => {
-  await page.goto(application.url)
+  await page.goto(session.application.url)
   await chooseFiles(page, 'first-files', rawFile('leaving-a-berth.pdf'), rawFile('reading.mp3'))
   await clickOn(page, 'Make the lesson')
   await waitForText(page, 'Leaving a berth')

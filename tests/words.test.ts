@@ -1,38 +1,27 @@
 import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import type { ElementHandle, Page } from 'puppeteer-core'
 import { readWav } from '@/core/formats/wav'
-import type { Lesson } from '@/core/lesson/document'
 import { HOUSE_RATE } from '@/core/units'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
-import { headless, rawFile, scratch, startApplication, type Application } from './support/application'
-import { chooseFiles, clickOn, openBrowser, openPage, savedLesson, waitForSheet, waitForText } from './support/browser'
+import { headless, rawFile, scratch } from './support/application'
+import { chooseFiles, clickOn, savedLesson, waitForSheet, waitForText } from './support/browser'
 import { likeness, locate } from './support/sound'
+import { sharedSession } from './support/session'
 
 /** The voice handled as text: words at their times, cut, copied, put elsewhere; and the sound that comes of it. */
 
-let application: Application
-let browser: Browser
-let page: Page
-let faults: string[]
+const session = sharedSession('')
+const { lesson, lessonId } = session
 const folder = scratch()
-
-beforeAll(async () => {
-  application = await startApplication()
-  browser = await openBrowser()
-  ;({ page, faults } = await openPage(browser, application.url))
+let page: Page
+beforeAll(() => {
+  page = session.page
 })
-afterAll(async () => {
-  await browser?.close()
-  await application?.stop()
-})
-afterEach(() => expect(faults).toEqual([]))
-
-const lessonId = () => new URL(page.url()).pathname.split('/')[2]!
 
 async function voiceNow(): Promise<Float32Array> {
   await savedLesson(page)
-  const response = await fetch(`${application.url}/api/lessons/${lessonId()}/voice?format=wav`)
+  const response = await fetch(`${session.application.url}/api/lessons/${lessonId()}/voice?format=wav`)
   return readWav(new Uint8Array(await response.arrayBuffer())).channels[0]!
 }
 
@@ -54,8 +43,6 @@ const wordsOfRow = (row: number): Promise<ShownWord[]> =>
       })),
     row,
   )
-
-const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
 
 async function press(...keys: string[]): Promise<void> {
   for (const chord of keys) {
@@ -267,7 +254,7 @@ test('steps are copied into another lesson with all that belongs to them', async
   const rows = await page.$$('[role=row] [title^="Click to select"]')
   await rows[1]!.click()
   await press('Shift+ArrowDown', 'Control+c')
-  await page.goto(`${application.url}/lessons/tide-table`)
+  await page.goto(`${session.application.url}/lessons/tide-table`)
   await waitForSheet(page)
   const before = await lesson()
   await press('Home', 'Control+v')
@@ -277,7 +264,7 @@ test('steps are copied into another lesson with all that belongs to them', async
     own.steps.slice(1, 3).map(({ title, script }) => [title, script]),
   )
   const voice = await voiceNow()
-  const source = await fetch(`${application.url}/api/media/${own.steps[1]!.passages[0]!.media}/sound.f32`)
+  const source = await fetch(`${session.application.url}/api/media/${own.steps[1]!.passages[0]!.media}/sound.f32`)
   const take = new Float32Array(await source.arrayBuffer())
   const { from } = own.steps[1]!.passages[0]!
   const { alike } = locate(take.subarray(samples(from + 0.5), samples(from + 1.5)), voice.subarray(0, samples(30)))

@@ -80,6 +80,12 @@ export async function chooseOption(page: Page, label: string, words: string): Pr
 export const waitForText = (page: Page, words: string, timeout = 60_000): Promise<unknown> =>
   page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout, polling: 200 }, words)
 
+/** A dialog, once it stands still: what is clicked while it moves is not where it was. */
+export async function waitForDialog(page: Page, title: string): Promise<void> {
+  await waitForText(page, title)
+  await page.waitForFunction(() => !document.querySelector('[class*="-zoom-"]'), { polling: 100 })
+}
+
 export async function chooseFiles(page: Page, testId: string, ...files: string[]): Promise<void> {
   const input = await page.waitForSelector(`[data-testid="${testId}"]`)
   await (input as ElementHandle<HTMLInputElement>).uploadFile(...files)

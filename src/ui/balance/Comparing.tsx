@@ -2,12 +2,13 @@
 
 import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
 import { Segmented } from 'antd'
-import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
+import { useEffect, useState, useSyncExternalStore } from 'react'
 import { CORRIDOR } from '@/core/mix/balanceSheet'
 import type { Hearing } from '@/workers/protocol'
 import { clock, percent, signed } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import type { Compared } from '../lesson/lessonStore'
+import { TimeNow } from '../player/TimeNow'
 import styles from './balance.module.css'
 
 type Way = Compared | 'lesson'
@@ -38,7 +39,7 @@ export function Comparing() {
       >
         {playing ? <PauseOutlined /> : <CaretRightFilled />}
       </button>
-      <TimeNow /> <span className={styles.note}>of {clock(timeline.length, false)}</span>
+      <TimeNow className={styles.time} /> <span className={styles.note}>of {clock(timeline.length, false)}</span>
       <Segmented<Way>
         aria-label="How the music is mixed"
         value={compared ?? 'lesson'}
@@ -75,19 +76,4 @@ export function Comparing() {
       )}
     </div>
   )
-}
-
-function TimeNow() {
-  const { player } = useDesk()
-  const text = useRef<HTMLSpanElement>(null)
-  useEffect(() => {
-    let frame = 0
-    const show = () => {
-      if (text.current) text.current.textContent = clock(player.position())
-      frame = requestAnimationFrame(show)
-    }
-    show()
-    return () => cancelAnimationFrame(frame)
-  }, [player])
-  return <span ref={text} className={styles.time} />
 }

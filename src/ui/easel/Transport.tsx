@@ -2,11 +2,12 @@
 
 import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
 import { Button, Select, Tooltip } from 'antd'
-import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
+import { useState, useSyncExternalStore } from 'react'
 import { stepAt } from '@/core/lesson/layout'
 import type { Hearing } from '@/workers/protocol'
 import { clock } from '../format'
 import { useDesk, useTimeline } from '../lesson/context'
+import { TimeNow } from '../player/TimeNow'
 import styles from './easel.module.css'
 
 const HEARING: { value: Hearing; label: string }[] = [
@@ -36,7 +37,7 @@ export function Transport() {
           {playing ? <PauseOutlined /> : <CaretRightFilled />}
         </button>
       </Tooltip>
-      <TimeNow />
+      <TimeNow className={styles.time} />
       <span className={styles.of}>of {clock(timeline.length, false)}</span>
       <span className={styles.gap} />
       <Button size="small" onClick={playStep} disabled={timeline.steps.length === 0}>
@@ -55,19 +56,4 @@ export function Transport() {
       />
     </div>
   )
-}
-
-function TimeNow() {
-  const { player } = useDesk()
-  const text = useRef<HTMLSpanElement>(null)
-  useEffect(() => {
-    let frame = 0
-    const show = () => {
-      if (text.current) text.current.textContent = clock(player.position())
-      frame = requestAnimationFrame(show)
-    }
-    show()
-    return () => cancelAnimationFrame(frame)
-  }, [player])
-  return <span ref={text} className={styles.time} data-testid="time" />
 }

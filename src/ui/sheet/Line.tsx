@@ -113,7 +113,11 @@ function Word({ run, word, span, caret, onCaret }: LineProps & { run: WordRun; w
       data-to={word.end}
       data-guess={run.text && isGuess ? 'yes' : undefined}
       aria-pressed={isChosen || undefined}
-      onClick={(event) => onCaret(span.step.id, run.word, event.shiftKey)}
+      onClick={(event) => {
+        // The keys belong to the sheet: Enter after a click starts the next step here.
+        event.currentTarget.blur()
+        onCaret(span.step.id, run.word, event.shiftKey)
+      }}
       onDoubleClick={() => run.text && setCorrects(true)}
     >
       {run.text}
