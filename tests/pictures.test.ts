@@ -4,14 +4,7 @@ import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { speedOf } from '@/core/lesson/motion'
 import { output, rawFile, scratch } from './support/application'
-import {
-  chooseFiles,
-  chooseOption,
-  chooseSegment,
-  clickOn,
-  waitForSheet,
-  waitForText,
-} from './support/browser'
+import { chooseFiles, chooseOption, chooseSegment, clickOn, waitForSheet, waitForText } from './support/browser'
 import { sharedSession } from './support/session'
 
 /** What is seen when: several pictures in a step, recordings made to fit, slides replaced by a new version. */
@@ -52,7 +45,7 @@ test('a further picture is seen from its word on, and goes with the word', async
   // What the easel shows at the two moments is the one and the other picture.
   const shown = () => page.$eval('[data-testid=easel] img', (image) => (image as HTMLImageElement).src)
   const atWord = await shown()
-  await page.keyboard.press('ArrowLeft')
+  await page.click(`[data-step="${step.id}"] [data-word="2"]`)
   await page.waitForFunction(
     (was) => document.querySelector<HTMLImageElement>('[data-testid=easel] img')?.src !== was,
     {},

@@ -153,6 +153,7 @@ test('copied words sound again where they are put in', async () => {
 })
 
 test('Enter between any two words starts the next step there, also in mid-sentence', async () => {
+  await press('Home')
   const before = await lesson()
   await (await wordAt(0, 3))!.click()
   await press('Enter')
