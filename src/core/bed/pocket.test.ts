@@ -4,7 +4,7 @@ import { integratedLoudness } from '@/core/measure/loudness'
 import { speechIndex } from '@/core/measure/speechIndex'
 import { tones } from '@/core/testing/signals'
 import { HOUSE_RATE } from '@/core/units'
-import { chooseDips, pocketAmount, pocketPower, POCKET_RUN_UP, takePocket, type PocketPlan } from './pocket'
+import { chooseDips, depthAt, pocketAmount, pocketPower, POCKET_RUN_UP, takePocket, type PocketPlan } from './pocket'
 import { RIDE_RATE } from './ride'
 
 const flat = (level: number) => new Float64Array(BAND_CENTRES.length).fill(level)
@@ -14,7 +14,8 @@ const at = (frequency: number, level: number, floor: number) =>
 test('the dips lie where this voice is heard above its own noise', () => {
   const low = chooseDips(at(1000, -20, -60), flat(-60), flat(-20), { on: true, depth: 6 })
   const high = chooseDips(at(1600, -20, -60), flat(-60), flat(-20), { on: true, depth: 6 })
-  expect(low.map(({ depth }) => depth)).toEqual([6, 6])
+  // Together they are as deep as asked for, at the middle of each.
+  for (const dips of [low, high]) for (const { frequency } of dips) expect(depthAt(dips, frequency)).toBeCloseTo(6, 2)
   expect(low[0]!.frequency).toBeCloseTo(1000, -2)
   expect(high[0]!.frequency).toBeCloseTo(1585, -2)
   expect(low[1]!.frequency).toBeGreaterThan(1900)
@@ -22,9 +23,10 @@ test('the dips lie where this voice is heard above its own noise', () => {
 })
 
 test('as deep as needed: not at all under a clear voice, deeper under a covered one', () => {
-  const depths = [-50, -32, -20].map((bed) =>
-    chooseDips(flat(-25), flat(-60), flat(bed), { on: true, depth: null }).map(({ depth }) => depth),
-  )
+  const depths = [-50, -32, -20].map((bed) => {
+    const dips = chooseDips(flat(-25), flat(-60), flat(bed), { on: true, depth: null })
+    return dips.map(({ frequency }) => Math.round(depthAt(dips, frequency)))
+  })
   expect(depths).toEqual([[], [8, 8], [9, 9]])
 })
 

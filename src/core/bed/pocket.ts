@@ -5,7 +5,7 @@ import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
 import { clamp, HOUSE_RATE, type Decibels, type Hertz, type Seconds } from '@/core/units'
 import { RIDE_RATE, type GainTrack } from './ride'
 
-/** One dip of the pocket: so many dB at its middle; `q` is middle by width. */
+/** One dip of the pocket: so many dB at its middle by itself; `q` is middle by width. */
 export interface Dip {
   frequency: Hertz
   q: number
@@ -45,7 +45,7 @@ const SHORT_PAUSE: Seconds = 1
  * spectrum (levels as they will stand in the mix). Empty where no dip is needed.
  */
 export function chooseDips(voice: Spectrum, floor: Spectrum, bed: Spectrum, { depth }: Pocket): Dip[] {
-  return REGIONS.flatMap(([first, last]) => {
+  const dips = REGIONS.flatMap(([first, last]) => {
     const weights = bandsOf(first, last).map(
       (band) => BAND_IMPORTANCE[band - FIRST_IMPORTANT]! * clamp(voice[band]! - floor[band]!, 0, 40),
     )
@@ -56,7 +56,21 @@ export function chooseDips(voice: Spectrum, floor: Spectrum, bed: Spectrum, { de
     if (needed < LEAST_USEFUL) return []
     return [{ frequency: 1000 * 10 ** ((middle - 12) / 10), q: WIDTH, depth: needed }]
   })
+  return evened(dips)
 }
+
+/** Dips reach into each other: each is made so much shallower that together they are as deep as they should be. */
+function evened(dips: readonly Dip[]): Dip[] {
+  let now = dips.map((dip) => ({ ...dip }))
+  for (let round = 0; round < 8; round++) {
+    now = now.map((dip, i) => ({ ...dip, depth: (dip.depth * dips[i]!.depth) / depthAt(now, dip.frequency) }))
+  }
+  return now
+}
+
+/** How deep the whole pocket is at a frequency. */
+export const depthAt = (dips: readonly Dip[], frequency: Hertz): Decibels =>
+  -10 * Math.log10(pocketPower(dips, frequency, 1))
 
 /** How far the bed stands above what would leave the voice clear, in the middle of the region's bands. */
 function neededDepth(voice: Spectrum, bed: Spectrum, first: number, last: number): Decibels {

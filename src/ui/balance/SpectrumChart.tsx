@@ -1,6 +1,7 @@
 'use client'
 
 import { useMemo } from 'react'
+import { depthAt } from '@/core/bed/pocket'
 import { DRAWN_BANDS, type BalancePicture } from '@/core/mix/balancePicture'
 import { useLesson } from '../lesson/context'
 import { CHART_FONT, INK, useChart } from './chart'
@@ -32,7 +33,9 @@ export function SpectrumChart({ balance }: { balance: BalancePicture }) {
 function sayPocket({ dips, index }: BalancePicture, on: boolean): string {
   if (!on) return 'The pocket is off: the music keeps all of its sound.'
   if (dips.length === 0 || !index) return 'No dip is needed: this music leaves the voice clear as it is.'
-  const where = dips.map(({ frequency, depth }) => `${depth.toFixed(0)} dB at ${hertz(frequency)}`).join(', ')
+  const where = dips
+    .map(({ frequency }) => `${depthAt(dips, frequency).toFixed(0)} dB at ${hertz(frequency)}`)
+    .join(', ')
   return `${where}. As easy to understand as music ${index.worth.toFixed(1)} LU softer without the pocket (speech index ${index.plain.toFixed(2)} without, ${index.dipped.toFixed(2)} with).`
 }
 
