@@ -24,6 +24,7 @@ export function SpectrumChart({ balance }: { balance: BalancePicture }) {
         </>
       )}
       <p className={styles.note} data-testid="pocket-worth">
+        {balance.dips.length > 0 && 'Dashed: the music without its pocket. '}
         {sayPocket(balance, pocket.on)}
       </p>
     </section>
@@ -53,7 +54,7 @@ function optionOf({ spectrum, dips }: BalancePicture) {
     smooth: 0.3,
     lineStyle: { color, width: 2, type: dashed ? ('dashed' as const) : ('solid' as const) },
     itemStyle: { color },
-    endLabel: { show: true, formatter: name, color, ...{ fontSize: 12 } },
+    endLabel: { show: !dashed, formatter: name, color, fontSize: 12 },
   })
   if (!spectrum) return { series: [] }
   const dipped = dips.length > 0

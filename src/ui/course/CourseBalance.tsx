@@ -71,7 +71,7 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
               { title: 'Held', render: (_, { within }) => (within === null ? '–' : percent(within)) },
               { title: 'Loudness range', render: (_, { range }) => (range === null ? '–' : `${range.toFixed(1)} LU`) },
               ...COURSE_TARGETS.map((target) => ({
-                title: FIELDS[target].label,
+                title: `Set: ${FIELDS[target].label.toLowerCase()}`,
                 render: (_: unknown, lesson: LessonBalance) => (
                   <Change now={lesson.targets[target]} then={targets[target]} suffix={FIELDS[target].suffix} />
                 ),
@@ -91,6 +91,7 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
                   max={FIELDS[target].max}
                   value={targets[target]}
                   suffix={FIELDS[target].suffix}
+                  style={{ width: '100%' }}
                   onChange={(value) => value !== null && setChosen({ ...targets, [target]: value })}
                 />
               </label>

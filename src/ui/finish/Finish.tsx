@@ -1,5 +1,6 @@
 'use client'
 
+import { Credits } from './Credits'
 import { Findings } from './Findings'
 import { MakeAndMade } from './MakeAndMade'
 import styles from './finish.module.css'
@@ -8,7 +9,10 @@ import styles from './finish.module.css'
 export function Finish() {
   return (
     <div className={styles.finish}>
-      <Findings />
+      <div className={styles.left}>
+        <Findings />
+        <Credits />
+      </div>
       <MakeAndMade />
     </div>
   )

@@ -7,7 +7,6 @@ import { call } from '../api'
 import { clock, megabytes } from '../format'
 import { useDesk, useTimeline } from '../lesson/context'
 import { BalanceFigures } from './BalanceFigures'
-import { Credits } from './Credits'
 import styles from './finish.module.css'
 
 const KINDS = {
@@ -42,7 +41,6 @@ export function MakeAndMade() {
 
   return (
     <div className={styles.right}>
-      <Credits />
       <section className={styles.card} style={{ flex: 'none' }} aria-label="Make">
         <h2>Make</h2>
         <p className={styles.note}>
@@ -78,7 +76,6 @@ export function MakeAndMade() {
           ))}
         </ul>
       </section>
-      <Credits />
     </div>
   )
 }
