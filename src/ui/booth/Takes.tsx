@@ -40,14 +40,9 @@ export function Takes({ step }: { step: Step }) {
     <section className={styles.takes} aria-label="Takes of this step">
       <h2>
         Takes of this step
-        <span>
-          <Dropdown menu={{ items: wholeVoice(desk.id) }} trigger={['click']}>
-            <Button size="small">Save the whole voice</Button>
-          </Dropdown>{' '}
-          <Button size="small" onClick={() => setSettings(true)}>
-            Voice and clean-up…
-          </Button>
-        </span>
+        <Button size="small" onClick={() => setSettings(true)}>
+          Voice and clean-up…
+        </Button>
       </h2>
       <ul>
         {takes.map((take) => (
@@ -102,6 +97,9 @@ export function Takes({ step }: { step: Step }) {
             </Button>
           </Upload>
         )}
+        <Dropdown menu={{ items: wholeVoice(desk.id) }} trigger={['click']}>
+          <Button size="small">Save the whole voice</Button>
+        </Dropdown>
         {silent.length > 1 && (
           <Button
             size="small"

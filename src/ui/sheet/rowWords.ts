@@ -14,7 +14,7 @@ export interface WordRun {
 const FONT = "13px 'Atkinson Hyperlegible Next', sans-serif"
 const BETWEEN = 4
 /** A word is drawn so much wider than its text. */
-const MARGIN = 2
+const MARGIN = 4
 /** Words may stand so much later than they are said, so that their neighbours stay whole. */
 const MOST_DRIFT = 160
 
