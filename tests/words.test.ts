@@ -166,6 +166,36 @@ test('Enter between any two words starts the next step there, also in mid-senten
   expect(await lesson()).toEqual(before)
 })
 
+test('the end of a step is dragged to another word, back into it and on into the next one', async () => {
+  await press('Home')
+  for (let i = 0; i < 3; i++) await clickOn(page, 'Smaller scale')
+  const before = await lesson()
+  const scripts = (of: typeof before) => of.steps.slice(0, 2).map(({ script }) => script)
+  const dragEndTo = async (row: number, word: number) => {
+    const [from, to] = [await page.waitForSelector('[aria-label^="End of the step"]'), await wordAt(row, word)]
+    const [a, b] = [(await from!.boundingBox())!, (await to.boundingBox())!]
+    await page.mouse.move(a.x + 1, a.y + a.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(b.x + b.width / 2, b.y + b.height / 2, { steps: 6 })
+    await page.waitForSelector('[data-target]')
+    await page.mouse.up()
+  }
+  const [first, second] = before.steps.map(({ script }) => script.split(' '))
+  await dragEndTo(0, 6)
+  expect(scripts(await lesson())).toEqual([first!.slice(0, 6).join(' '), [...first!.slice(6), ...second!].join(' ')])
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+  await dragEndTo(1, 3)
+  const after = await lesson()
+  expect(scripts(after)).toEqual([[...first!, ...second!.slice(0, 3)].join(' '), second!.slice(3).join(' ')])
+  const spoken = (of: typeof before) =>
+    of.steps.flatMap(({ passages }) => passages).reduce((sum, { from, to }) => sum + to - from, 0)
+  expect(spoken(after)).toBeCloseTo(spoken(before), 6)
+  await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+  for (let i = 0; i < 3; i++) await clickOn(page, 'Larger scale')
+})
+
 test('a word is corrected in place, and keeps its time', async () => {
   const before = await lesson()
   const [first] = await wordsOfRow(0)

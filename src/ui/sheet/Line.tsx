@@ -5,6 +5,7 @@ import type { StepWord } from '@/core/narration/stepWords'
 import type { Seconds } from '@/core/units'
 import { drawLine } from './drawLine'
 import { Tabs } from './Tabs'
+import { BreakHandle } from './BreakHandle'
 import { HiddenParts } from './HiddenParts'
 import type { RowProps } from './Row'
 import type { WordRun } from './rowWords'
@@ -52,9 +53,11 @@ export const Line = memo(function Line(props: LineProps) {
         </span>
       )}
       {isLast && (
-        <span
-          className={styles.end}
-          style={{ left: x(to), top: WORDS_HEIGHT - 8, height: geometry.waveHeight + BED_HEIGHT }}
+        <BreakHandle
+          step={span.step.id}
+          left={x(to)}
+          top={WORDS_HEIGHT - 8}
+          height={geometry.waveHeight + BED_HEIGHT}
         />
       )}
       <Tabs {...props} from={from} to={to} x={x} />
