@@ -8,6 +8,7 @@ import { integratedLoudness } from '@/core/measure/loudness'
 import { joinSegments } from '@/core/measure/speech'
 import { FIRST_IMPORTANT, BAND_IMPORTANCE, speechIndex } from '@/core/measure/speechIndex'
 import type { Decibels, Hertz, LoudnessUnits, Seconds } from '@/core/units'
+import { bedSeams, type Seam } from './bedClips'
 import { clearanceReadings, CORRIDOR, targetAt, type ClearanceReading } from './balanceSheet'
 import type { AnalysisOf, PlannedMix } from './plan'
 import { voiceSpectra } from './pocketPlan'
@@ -27,6 +28,8 @@ export interface BalancePicture {
   /** Where the bed must stay while the voice speaks: one reading a tenth of a second, in LUFS of the finished mix. */
   corridor: { at: Seconds; low: number; high: number }[]
   worst: WorstMoment[]
+  /** Where the music goes round or leaves a part out. */
+  seams: Seam[]
   /** The ride and the line made by hand, in dB at RIDE_RATE. */
   ride: Float32Array
   byHand: { id: string; at: Seconds; gain: Decibels }[]
@@ -52,6 +55,7 @@ export function drawBalance(
   const spectrum = spectraOf(lesson, timeline, { plan, levels }, analysisOf)
   return {
     corridor,
+    seams: bedSeams(timeline, analysisOf),
     worst: worstMoments(readings, levels.clearance, timeline),
     ride: levels.ride,
     byHand: nudgePoints(lesson, timeline).map(({ nudge, at }) => ({ id: nudge.id, at, gain: nudge.gain })),

@@ -1,4 +1,4 @@
-import { layBed } from '@/core/bed/loop'
+import { layBed, seamsOf, type BedRun } from '@/core/bed/loop'
 import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
 import type { BedSpan, Timeline } from '@/core/lesson/layout'
 import { analysisLength, partOfAnalysis, type Analysis } from '@/core/measure/analysis'
@@ -12,16 +12,10 @@ const BED_END_FADE = { shortest: 1, longest: 4 }
 
 /** The music of a lesson: each piece made to fit its stretch, blended into the next where the author wants it. */
 export function bedClips(timeline: Timeline, speech: readonly SpeechSegment[], analysisOf: AnalysisOf): Clip[] {
-  return timeline.beds.flatMap((bed, i) => {
-    const piece = partOf(bed, analysisOf)
-    const next = timeline.beds[i + 1]
-    const blend = next && meets(bed, next) ? Math.min(next.cue.blend, (next.end - next.start) / 2) : 0
-    const length = bed.end + blend - bed.start
-    if (!piece || length <= 0) return []
-    const before = timeline.beds[i - 1]
-    const fadeIn = before && meets(before, bed) ? bed.cue.blend : BED_FADE_IN
+  return laidBeds(timeline, analysisOf).flatMap(({ bed, runs, blend, fadeIn }) => {
     const fadeOut = blend > 0 ? blend : endFade(bed, speech)
-    return layBed(piece, length).map((run, r, runs) =>
+    const length = bed.end + blend - bed.start
+    return runs.map((run, r) =>
       clipOf(bed.cue.media, bed.cue.from + run.from, bed.start + run.at, bed.start + run.at + run.to - run.from, {
         gain: 0,
         fadeIn: r === 0 ? Math.min(fadeIn, length / 2) : run.fadeIn,
@@ -30,6 +24,39 @@ export function bedClips(timeline: Timeline, speech: readonly SpeechSegment[], a
     )
   })
 }
+
+interface LaidBed {
+  bed: BedSpan
+  piece: Analysis
+  runs: BedRun[]
+  /** How long it sounds on into the next piece. */
+  blend: Seconds
+  fadeIn: Seconds
+}
+
+function laidBeds(timeline: Timeline, analysisOf: AnalysisOf): LaidBed[] {
+  return timeline.beds.flatMap((bed, i) => {
+    const piece = partOf(bed, analysisOf)
+    const [before, next] = [timeline.beds[i - 1], timeline.beds[i + 1]]
+    const blend = next && meets(bed, next) ? Math.min(next.cue.blend, (next.end - next.start) / 2) : 0
+    const length = bed.end + blend - bed.start
+    if (!piece || length <= 0) return []
+    const fadeIn = before && meets(before, bed) ? bed.cue.blend : BED_FADE_IN
+    return [{ bed, piece, runs: layBed(piece, length), blend, fadeIn }]
+  })
+}
+
+/** A place where a piece goes round or leaves a part out; from about 9 on the score says that it is heard. */
+export interface Seam {
+  at: Seconds
+  score: number
+}
+
+/** Every seam in the music of a lesson, in lesson time. */
+export const bedSeams = (timeline: Timeline, analysisOf: AnalysisOf): Seam[] =>
+  laidBeds(timeline, analysisOf).flatMap(({ bed, piece, runs }) =>
+    seamsOf(piece, runs).map(({ at, score }) => ({ at: bed.start + at, score })),
+  )
 
 const meets = (a: BedSpan, b: BedSpan) => Math.abs(a.end - b.start) < 1e-6
 

@@ -46,6 +46,35 @@ export function Worst({ balance }: { balance: BalancePicture }) {
         balance.worst.every(({ clearance, target }) => Math.abs(clearance - target) <= CORRIDOR) && (
           <p className={styles.note}>All of these are within ±{CORRIDOR} LU: they are only the furthest off.</p>
         )}
+      {balance.seams.length > 0 && <Seams seams={balance.seams} />}
     </section>
+  )
+}
+
+/** A seam with a lower score can't be told from the piece itself; from the higher one on it is heard. */
+const SEAM = { smooth: 6, heard: 9 }
+
+function Seams({ seams }: { seams: BalancePicture['seams'] }) {
+  const { player } = useDesk()
+  return (
+    <>
+      <h2 className={styles.second}>Joins in the music</h2>
+      <ul className={styles.worst}>
+        {seams.map(({ at, score }) => (
+          <li key={at} data-outside={score >= SEAM.heard ? 'yes' : undefined}>
+            <Button
+              size="small"
+              type="text"
+              icon={<CaretRightFilled />}
+              aria-label={`Hear the join at ${clock(at)}`}
+              onClick={() => void player.play(Math.max(0, at - AROUND), at + AROUND)}
+            />
+            <span>{clock(at)}</span>
+            <span className={styles.where} />
+            <b>{score < SEAM.smooth ? 'smooth' : score < SEAM.heard ? 'nearly smooth' : 'can be heard'}</b>
+          </li>
+        ))}
+      </ul>
+    </>
   )
 }
