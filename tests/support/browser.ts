@@ -74,7 +74,8 @@ export async function chooseOption(page: Page, label: string, words: string): Pr
     {},
     words,
   )
-  await (handle.asElement() as ElementHandle<HTMLElement>).click()
+  // By its own click: the list still moves when it is there already.
+  await (handle.asElement() as ElementHandle<HTMLElement>).evaluate((one) => one.click())
 }
 
 export const waitForText = (page: Page, words: string, timeout = 60_000): Promise<unknown> =>
