@@ -53,7 +53,7 @@ export async function alignMedia(
   if (!analysis) throw new UserError('There is no sound in this file, so there is nothing to align.')
   if (script.sentences.length === 0) throw new UserError('There are no words in this script. Write it first.')
   const speech = speechWithin(takeSpeech(analysis), part)
-  const { voice, warp } = await choose(store, part, speech, script, language, signal)
+  const { voice, warp } = await chosenFor(store, part, speech, script, language, signal)
   onProgress?.(0.15)
   const [reference, [mel]] = await Promise.all([
     referenceOf(script, voice, signal),
@@ -118,6 +118,24 @@ function inTakeTime({ words, sentences, extra }: Alignment, from: Seconds): Alig
   }
 }
 
+type Choice = { voice: string; warp: number }
+
+/** What suits the speaker of a file is looked for once; a file's parts mostly have the same one. */
+const choices = new Map<string, Choice>()
+const MOST_CHOICES = 200
+
+async function chosenFor(
+  ...[store, part, speech, script, language, signal]: Parameters<typeof choose>
+): Promise<Choice> {
+  const key = `${part.media} ${language}`
+  const known = choices.get(key)
+  if (known) return known
+  const choice = await choose(store, part, speech, script, language, signal)
+  if (choices.size >= MOST_CHOICES) choices.clear()
+  choices.set(key, choice)
+  return choice
+}
+
 /** The reference voice and the warp that suit the beginning of the take best. */
 async function choose(
   store: MediaStore,
@@ -126,7 +144,7 @@ async function choose(
   script: Script,
   language: string,
   signal?: AbortSignal,
-): Promise<{ voice: string; warp: number }> {
+): Promise<Choice> {
   const length = (speech[0]?.start ?? 0) + PILOT
   const opening = speech.filter(({ end }) => end < length)
   const firstWords = { ...script, sentences: script.sentences.slice(0, PILOT_SENTENCES) }
