@@ -1,5 +1,5 @@
 import { lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
-import { balanceOf } from './courseBalance'
+import { balanceOf, usualTargets } from './courseBalance'
 
 const voice = speechLike([
   [null, 0.5],
@@ -20,4 +20,10 @@ test('a lesson measures what it is set to; without music only its voice', () => 
   const softer = { ...lesson, targets: { ...lesson.targets, clearance: 22 } }
   expect(balanceOf('b', softer, bank.analysisOf).clearance! - balance.clearance!).toBeCloseTo(6, 0)
   expect(balanceOf('c', lessonOver([0, 11.6], false), bank.analysisOf)).toMatchObject({ clearance: null, within: null })
+})
+
+test('what most lessons of a course have is usual, each target by itself', () => {
+  const targets = (loudness: number, clearance: number) => ({ loudness, clearance, swell: 6 })
+  expect(usualTargets([targets(-16, 20), targets(-18, 20), targets(-16, 14)])).toEqual(targets(-16, 20))
+  expect(usualTargets([])).toEqual({ loudness: -16, clearance: 16, swell: 6 })
 })

@@ -3,7 +3,7 @@ import { corridorShares, clearanceReadings } from '@/core/mix/balanceSheet'
 import { planMix, type AnalysisOf } from '@/core/mix/plan'
 import { reportLoudness } from '@/core/measure/loudness'
 import { spokenLoudness } from '@/core/bed/ride'
-import type { Lesson } from './document'
+import { DEFAULT_TARGETS, type Lesson } from './document'
 import { layoutLesson } from './layout'
 
 /** What all lessons of a course share, so that they sound alike. */
@@ -14,6 +14,16 @@ export const courseTargetsSchema = z.object({
 })
 export type CourseTargets = z.infer<typeof courseTargetsSchema>
 export const COURSE_TARGETS = ['loudness', 'clearance', 'swell'] as const
+
+/** What most lessons of a course are set to; each target by itself. */
+export function usualTargets(lessons: readonly CourseTargets[]): CourseTargets {
+  const usual = (target: keyof CourseTargets) => {
+    const counts = new Map<number, number>()
+    for (const targets of lessons) counts.set(targets[target], (counts.get(targets[target]) ?? 0) + 1)
+    return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? DEFAULT_TARGETS[target]
+  }
+  return { loudness: usual('loudness'), clearance: usual('clearance'), swell: usual('swell') }
+}
 
 /** How a lesson sounds as it is planned now; null where there is no voice, or no music under it. */
 export interface LessonBalance {

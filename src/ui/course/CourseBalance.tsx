@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, InputNumber, Table } from 'antd'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
-import { COURSE_TARGETS, type CourseTargets, type LessonBalance } from '@/core/lesson/courseBalance'
+import { COURSE_TARGETS, usualTargets, type CourseTargets, type LessonBalance } from '@/core/lesson/courseBalance'
 import { call } from '../api'
 import { CHART_FONT, INK, useChart } from '../balance/chart'
 import { percent, signed } from '../format'
@@ -27,7 +27,7 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
   const lessons = useMemo(() => data ?? [], [data])
   const [chosen, setChosen] = useState<CourseTargets | null>(null)
   const [busy, setBusy] = useState(false)
-  const targets = chosen ?? usualTargets(lessons)
+  const targets = chosen ?? usualTargets(lessons.map((lesson) => lesson.targets))
   const different = lessons.filter((lesson) => COURSE_TARGETS.some((one) => lesson.targets[one] !== targets[one]))
   const apply = async () => {
     setBusy(true)
@@ -118,16 +118,6 @@ function Change({ now, then, suffix }: { now: number; then: number; suffix: stri
       <s>{signed(now, 0)}</s> → <b>{signed(then, 0)}</b> {suffix}
     </span>
   )
-}
-
-/** What most lessons are set to. */
-function usualTargets(lessons: readonly LessonBalance[]): CourseTargets {
-  const usual = (target: keyof CourseTargets, otherwise: number) => {
-    const counts = new Map<number, number>()
-    for (const { targets } of lessons) counts.set(targets[target], (counts.get(targets[target]) ?? 0) + 1)
-    return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? otherwise
-  }
-  return { loudness: usual('loudness', -16), clearance: usual('clearance', 16), swell: usual('swell', 6) }
 }
 
 /** Loudness of the voice and clearance, lesson by lesson, against what all are to have. */

@@ -10,13 +10,14 @@ import styles from './panel.module.css'
 /** Where a piece ends, which part of it is used, and how it stands against the voice and the piece before it. */
 export function BedSettings({ cue }: { cue: BedCue }) {
   return (
-    <Popover trigger="click" placement="left" content={<Fields cue={cue} />} destroyOnHidden>
+    <Popover trigger="click" placement="left" content={<BedFields cue={cue} />} destroyOnHidden>
       <button className={styles.more}>more…</button>
     </Popover>
   )
 }
 
-function Fields({ cue }: { cue: BedCue }) {
+/** All that is set for one piece. */
+export function BedFields({ cue }: { cue: BedCue }) {
   const { store } = useDesk()
   const lesson = useLesson()
   const timeline = useTimeline()

@@ -5,6 +5,7 @@ import type { StepWord } from '@/core/narration/stepWords'
 import type { Seconds } from '@/core/units'
 import { drawLine } from './drawLine'
 import { Tabs } from './Tabs'
+import { BedTab } from './BedTab'
 import { BreakHandle } from './BreakHandle'
 import { HiddenParts } from './HiddenParts'
 import type { RowProps } from './Row'
@@ -39,11 +40,7 @@ export const Line = memo(function Line(props: LineProps) {
     <div className={styles.line} style={{ height: geometry.lineHeight }} data-line={line}>
       <Words step={span.step} words={words} runs={runs} caret={props.caret} onCaret={props.onCaret} />
       <canvas ref={canvas} className={styles.canvas} aria-hidden="true" />
-      {line === 0 && bedStarts && (
-        <span className={styles.cue} style={{ bottom: BED_HEIGHT - 4 }}>
-          ♪ {bedStarts} starts
-        </span>
-      )}
+      {line === 0 && bedStarts && <BedTab {...bedStarts} />}
       {isLast && span.overrun > 0.05 && (
         <span
           className={styles.overrun}

@@ -3,6 +3,7 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { memo, useMemo } from 'react'
 import type { PassageSpan, StepSpan } from '@/core/lesson/layout'
+import type { BedCue } from '@/core/lesson/document'
 import type { Analysis } from '@/core/measure/analysis'
 import type { StepWord } from '@/core/narration/stepWords'
 import type { Seconds } from '@/core/units'
@@ -23,8 +24,8 @@ export interface RowProps {
   passages: readonly PassageSpan[]
   analyses: ReadonlyMap<string, Analysis>
   mix: MixPicture | null
-  /** Title of the music that starts here. */
-  bedStarts: string | null
+  /** The music that starts here. */
+  bedStarts: { cue: BedCue; title: string } | null
   hasBed: boolean
   /** What hangs in this row: sounds, and further pictures. */
   tabs: readonly RowTab[]

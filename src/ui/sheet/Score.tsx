@@ -70,7 +70,7 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
       new Map(
         lesson.bedCues.map((cue) => [
           cue.step,
-          lesson.shelf.find(({ media }) => media === cue.media)?.title ?? 'Music',
+          { cue, title: lesson.shelf.find(({ media }) => media === cue.media)?.title ?? 'Music' },
         ]),
       ),
     [lesson.bedCues, lesson.shelf],

@@ -19,6 +19,7 @@ export function SoundsPanel() {
   const timeline = useTimeline()
   const state = useLessonState((all) => all)
   const [open, setOpen] = useState<string | null>(null)
+  const [chosen, setChosen] = useState<readonly string[]>([])
   const { edit } = store.getState()
   return (
     <>
@@ -28,6 +29,13 @@ export function SoundsPanel() {
       <ul className={styles.list}>
         {timeline.sounds.map(({ cue, start }) => (
           <li key={cue.id} className={styles.sound}>
+            <Checkbox
+              aria-label={`Choose ${titleOf(lesson, cue.media)}`}
+              checked={chosen.includes(cue.id)}
+              onChange={({ target }) =>
+                setChosen(target.checked ? [...chosen, cue.id] : chosen.filter((id) => id !== cue.id))
+              }
+            />
             <button
               className={styles.plain}
               aria-expanded={open === cue.id}
@@ -53,9 +61,51 @@ export function SoundsPanel() {
           </li>
         ))}
       </ul>
+      <Several cues={lesson.sounds.filter(({ id }) => chosen.includes(id))} onDone={() => setChosen([])} />
       <AddSound />
       <SoundLibrary />
     </>
+  )
+}
+
+/** What can be done to several sounds at once. */
+function Several({ cues, onDone }: { cues: readonly SoundCue[]; onDone: () => void }) {
+  const { store } = useDesk()
+  const [by, setBy] = useState(0.5)
+  if (cues.length < 2) return null
+  const { edit, editTogether } = store.getState()
+  const shift = () =>
+    editTogether(
+      cues.map((cue) => ({
+        name: 'setSound',
+        sound: { ...cue, anchor: { ...cue.anchor, offset: cue.anchor.offset + by } },
+      })),
+    )
+  return (
+    <div className={styles.actions}>
+      <Button
+        size="small"
+        onClick={() => {
+          if (edit({ name: 'removeSounds', sounds: cues.map(({ id }) => id) })) onDone()
+        }}
+      >
+        Take {cues.length} out
+      </Button>
+      <Button size="small" onClick={shift}>
+        Move them by
+      </Button>
+      <InputNumber
+        size="small"
+        aria-label="Seconds to move by"
+        min={-3600}
+        max={3600}
+        step={0.1}
+        value={by}
+        suffix="s"
+        style={{ width: 90 }}
+        onChange={(value) => value !== null && setBy(value)}
+      />
+    </div>
   )
 }
 

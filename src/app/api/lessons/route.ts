@@ -1,11 +1,12 @@
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
 import { emptyLesson } from '@/core/lesson/document'
+import { usualTargets } from '@/core/lesson/courseBalance'
 import { firstLesson } from '@/core/lesson/firstLesson'
 import { taskResultSchemas } from '@/core/lesson/task'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import { courseOrFirst } from '@/db/courses'
-import { createLesson } from '@/db/lessons'
+import { createLesson, lessonsOfCourse } from '@/db/lessons'
 import { mediaStore } from '@/jobs/places'
 import { readJson, route } from '../answer'
 
@@ -39,5 +40,9 @@ export const POST = route(async (request) => {
   }
   const isEmpty = pictures.length + voices.length + music.length === 0
   const lesson = isEmpty ? emptyLesson(title) : firstLesson(material, () => nanoid(10))
-  return Response.json({ id: await createLesson(await courseOrFirst(course), lesson) })
+  const home = await courseOrFirst(course)
+  const others = await lessonsOfCourse(home)
+  // A new lesson is to sound as the others of its course do.
+  const targets = { ...lesson.targets, ...usualTargets(others.map((one) => one.lesson.targets)) }
+  return Response.json({ id: await createLesson(home, { ...lesson, targets }) })
 })
