@@ -98,6 +98,20 @@ test('breaking at the caret puts the next phrase on the next picture, and time s
   expect(wordsOfStep(state(), 's1')).toHaveLength(2)
 })
 
+test('what an edit does not touch stays the same object, so that only changed rows are drawn', () => {
+  const { state } = open()
+  const before = timelineOf(state().history.lesson)
+  state().edit({ name: 'setTail', step: 's1', tail: 1 })
+  const after = timelineOf(state().history.lesson)
+  expect(after.steps[0]).toBe(before.steps[0])
+  expect(after.steps[1]).not.toBe(before.steps[1])
+  expect(after.passages[0]).toBe(before.passages[0])
+  state().edit({ name: 'setTail', step: 's0', tail: 1 })
+  const later = timelineOf(state().history.lesson)
+  expect(later.steps[1]).not.toBe(after.steps[1])
+  expect(later.passages[1]!.start).toBeCloseTo(after.passages[1]!.start + 1, 9)
+})
+
 test('the timeline of one state of a lesson is computed once', () => {
   const { state } = open()
   const { lesson } = state().history

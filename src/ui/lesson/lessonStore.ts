@@ -7,6 +7,7 @@ import type { MediaInfo } from '@/core/lesson/media'
 import type { Analysis } from '@/core/measure/analysis'
 import { UserError } from '@/core/userError'
 import type { MixPicture } from '@/workers/protocol'
+import { settled } from './settle'
 import type { Alignments } from './useAlignments'
 import type { Cleaning } from './useCleaning'
 
@@ -108,9 +109,13 @@ export function createLessonStore(
 }
 
 const layouts = new WeakMap<Lesson, Timeline>()
+let last: Timeline | null = null
 /** The timeline of a lesson, computed once for each state of it. */
 export function timelineOf(lesson: Lesson): Timeline {
   let timeline = layouts.get(lesson)
-  if (!timeline) layouts.set(lesson, (timeline = layoutLesson(lesson)))
+  if (!timeline) {
+    timeline = last = settled(layoutLesson(lesson), last)
+    layouts.set(lesson, timeline)
+  }
   return timeline
 }

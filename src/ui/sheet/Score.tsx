@@ -6,14 +6,15 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { Button, Segmented, Tooltip } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react'
 import type { Lesson, Step } from '@/core/lesson/document'
+import type { PassageSpan, Timeline } from '@/core/lesson/layout'
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { keepList } from '../lesson/settle'
 import { BringIn } from './BringIn'
 import { Playhead } from './Playhead'
 import { Row } from './Row'
 import { caretTime } from './caret'
 import { tabsByStep, type RowTab } from './Tabs'
-import { passagesOf } from './usePhrases'
 import { useMeasuredWidth } from './useMeasuredWidth'
 import { useZoom } from './useZoom'
 import {
@@ -60,10 +61,7 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
   useEffect(() => rows.measure(), [rows, timeline, geometry])
   useZoom(scroller, rows, timeline, geometry)
 
-  const passages = useMemo(
-    () => new Map(timeline.steps.map(({ step }) => [step.id, passagesOf(timeline, step.id)])),
-    [timeline],
-  )
+  const passages = usePassages(timeline)
   const tabs = useMemo(() => tabsByStep(lesson, timeline), [lesson, timeline])
   const bedTitles = useMemo(
     () =>
@@ -170,6 +168,20 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
       <Tools onHelp={onHelp} onFind={onFind} />
     </section>
   )
+}
+
+/** The passages of each step; lists that are as before stay the same object. */
+function usePassages(timeline: Timeline): Map<string, readonly PassageSpan[]> {
+  const before = useRef(new Map<string, readonly PassageSpan[]>())
+  return useMemo(() => {
+    const byStep = new Map<string, PassageSpan[]>(timeline.steps.map(({ step }) => [step.id, []]))
+    for (const span of timeline.passages) byStep.get(span.step.id)!.push(span)
+    // eslint-disable-next-line react-hooks/refs -- what was drawn before decides only which equal object is used
+    const kept = new Map([...byStep].map(([id, list]) => [id, keepList(list, before.current.get(id))]))
+    // eslint-disable-next-line react-hooks/refs
+    before.current = kept
+    return kept
+  }, [timeline])
 }
 
 /** Only what asks for something to be done. */
