@@ -64,8 +64,8 @@ export async function chooseSegment(page: Page, words: string, within = 'body'):
 }
 
 /** An entry of a list that opens; `label` names the list. */
-export async function chooseOption(page: Page, label: string, words: string): Promise<void> {
-  await (await page.waitForSelector(`[aria-label="${label}"]`))!.click()
+export async function chooseOption(page: Page, label: string, words: string, within = 'body'): Promise<void> {
+  await (await page.waitForSelector(`${within} [aria-label="${label}"]`))!.click()
   const handle = await page.waitForFunction(
     (wanted) =>
       [...document.querySelectorAll<HTMLElement>('.ant-select-item-option')].find(
