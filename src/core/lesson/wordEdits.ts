@@ -3,6 +3,7 @@ import type { Seconds } from '@/core/units'
 import type { Lesson, Passage } from './document'
 import { passageOf, stepOf, takeOf } from './lookUp'
 import { cutOut, type Cut } from './takeEdits'
+import { isInUse } from './takes'
 
 /** What can be done to the words of a step; the sound and the script change together. */
 export type WordEdit =
@@ -74,8 +75,10 @@ function showHidden(lesson: Lesson, id: string): void {
 function acceptScript(lesson: Lesson, id: string): void {
   const step = stepOf(lesson, id)
   for (const take of lesson.takes) {
-    if (take.step !== id || take.removed) continue
-    take.script = step.script
+    if (take.removed || !isInUse(step, take)) continue
+    // A take that several steps share says what all of them say.
+    const sharing = lesson.steps.filter((one) => isInUse(one, take))
+    take.script = sharing.map(({ script }) => script.trim()).join(' ')
     take.retimed = []
   }
 }

@@ -173,6 +173,19 @@ describe('a script that changed', () => {
   })
 })
 
+describe('accepting a script', () => {
+  test('changes what is heard and nothing else; a take that two steps share says what both say', () => {
+    const lesson = lessonWith([[0, 5]], 'Ease the stern line.')
+    const next = { ...lesson.steps[0]!, id: 's2', script: 'Let the tide do the work.' }
+    next.passages = [{ id: 'q', media: TAKE, from: 5, to: 13, pause: 0 }]
+    const other = { ...take, id: 'other', media: '8'.repeat(64) }
+    const shared = { ...lesson, steps: [lesson.steps[0]!, next], takes: [take, other] }
+    const after = applyEdit(shared, { name: 'acceptScript', step: 's' }).lesson
+    expect(after.takes.map(({ script }) => script)).toEqual(['Ease the stern line. Let the tide do the work.', SCRIPT])
+    expect(after.steps.map((step) => isOutdated(after, step))).toEqual([false, false])
+  })
+})
+
 describe('finding', () => {
   const steps = [
     { ...newStep('a', 'The bow line', { kind: 'card' as const, lines: ['x'] }), script: SCRIPT },

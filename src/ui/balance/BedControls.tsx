@@ -59,10 +59,10 @@ export function BedControls() {
               ariaLabelForHandle="Depth of the pocket"
               min={1}
               max={15}
-              value={pocket.depth}
+              key={pocket.depth}
+              defaultValue={pocket.depth}
               tooltip={{ formatter: (value) => `${value} dB` }}
               onChangeComplete={(depth) => edit({ name: 'setPocket', pocket: { ...pocket, depth } })}
-              onChange={(depth) => edit({ name: 'setPocket', pocket: { ...pocket, depth } })}
             />
           )}
         </>

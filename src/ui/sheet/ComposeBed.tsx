@@ -49,12 +49,10 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
       store.getState().addMedia([info])
       const title = `${KIND_NAMES[wish.kind]}, ${wish.mood}, no. ${wish.seed}`
       const item = { media: info.hash, kind: 'sound' as const, title, ...LICENCE }
-      store
-        .getState()
-        .edit(
-          { name: 'putOnShelf', items: [item] },
-          { name: 'addBed', cue: newBed(nanoid(10), info.hash, from.step.id) },
-        )
+      store.getState().editTogether([
+        { name: 'addBed', cue: newBed(nanoid(10), info.hash, from.step.id) },
+        { name: 'putOnShelf', items: [item] },
+      ])
       onClose()
     } catch (error) {
       void message.error((error as Error).message)

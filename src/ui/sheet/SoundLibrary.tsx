@@ -26,12 +26,10 @@ export function SoundLibrary() {
     try {
       const { info } = await runTask<'effect'>({ kind: 'effect', effect: id })
       store.getState().addMedia([info])
-      store
-        .getState()
-        .edit(
-          { name: 'putOnShelf', items: [{ media: info.hash, kind: 'sound', title: name, ...EFFECTS_LICENCE }] },
-          { name: 'addSounds', sounds: [newSound(info.hash, length, here, 'effect')] },
-        )
+      store.getState().editTogether([
+        { name: 'addSounds', sounds: [newSound(info.hash, length, here, 'effect')] },
+        { name: 'putOnShelf', items: [{ media: info.hash, kind: 'sound', title: name, ...EFFECTS_LICENCE }] },
+      ])
     } catch (error) {
       void message.error((error as Error).message)
     }
