@@ -17,7 +17,7 @@ import {
   savedLesson,
   waitForText,
 } from './support/browser'
-import { likeness, locate, rms } from './support/sound'
+import { follow, likeness, locate, rms } from './support/sound'
 
 /** What an author does in the booth, with a microphone whose every sample is known. */
 
@@ -222,15 +222,18 @@ test('a server that dies while recording loses nothing: the pieces wait in the b
   const stored = await soundOf(lesson.takes.at(-1)!.media)
   expect(stored.length / HOUSE_RATE).toBeGreaterThan(6)
   expect(Math.abs(stored.length / HOUSE_RATE - shown)).toBeLessThan(0.6)
-  // A piece that had not come would be a hole of half a second.
+  // A piece that had not come would be a hole of half a second, or move all that follows by as much.
   let [hole, widest] = [0, 0]
   for (const value of stored) {
     hole = value === 0 ? hole + 1 : 0
     widest = Math.max(widest, hole)
   }
   expect(widest).toBeLessThan(HOUSE_RATE / 100)
-  for (const from of [0.5, stored.length / HOUSE_RATE - 1.5])
-    expect(locate(stored.slice(from * HOUSE_RATE, (from + 1) * HOUSE_RATE), spoken).alike).toBeGreaterThan(0.995)
+  const { moves, unlike, parts } = follow(stored, spoken)
+  expect(parts).toBeGreaterThan(15)
+  // Chromium's own device skips a block of 10 ms at most once or twice while the server's start takes the machine.
+  expect(unlike).toBeLessThanOrEqual(2)
+  for (const move of moves) expect(Math.abs(move)).toBeLessThan(0.03 * HOUSE_RATE)
 })
 
 test('the camera becomes the picture of a step', async () => {

@@ -24,6 +24,38 @@ export function locate(part: Float32Array, whole: Float32Array): { at: number; a
   return { ...fine, gain: rms(part) / rms(whole.subarray(fine.at, fine.at + part.length)) }
 }
 
+/**
+ * Follows a recording through what was said, quarter second by quarter second: by how many samples each part lies off
+ * the line of the one before, and how many parts are like nothing near there. Parts without sound are left out.
+ */
+export function follow(recorded: Float32Array, said: Float32Array): { moves: number[]; unlike: number; parts: number } {
+  const part = LANDMARK
+  const loud = [...Array(Math.floor(recorded.length / part)).keys()]
+    .map((i) => i * part)
+    .filter((from) => rms(recorded.subarray(from, from + part)) > 0.005)
+  let offset = locate(recorded.subarray(loud[1], loud[1]! + 2 * part), said).at - loud[1]!
+  const moves: number[] = []
+  let unlike = 0
+  for (const from of loud) {
+    const found = near(recorded.subarray(from, from + part), said, from + offset)
+    if (found.alike < 0.995) unlike++
+    else {
+      moves.push(found.at - from - offset)
+      offset = found.at - from
+    }
+  }
+  return { moves, unlike, parts: loud.length }
+}
+
+/** The best place within a second of `about`; `about` itself where the part is there. */
+function near(part: Float32Array, whole: Float32Array, about: number): { at: number; alike: number } {
+  const there = likeness(part, whole, about)
+  if (there >= 0.995) return { at: about, alike: there }
+  const from = Math.max(0, about - 48_000)
+  const found = locate(part, whole.subarray(from, about + part.length + 48_000))
+  return { at: from + found.at, alike: found.alike }
+}
+
 export function rms(samples: Float32Array): number {
   let sum = 0
   for (const value of samples) sum += value * value
