@@ -9,7 +9,16 @@ import { createStreamer } from './stream'
 /** The streamer's talk with a worklet that is played by the test. */
 
 const bank = soundBank({ [TAKE]: [noise(48000 * 4, 5).map((value) => value * 0.2)] })
-const clip = (gain: number): Clip => ({ media: TAKE, from: 0, at: 0, length: 192_000, gain, fadeIn: 0, fadeOut: 0 })
+const clip = (gain: number): Clip => ({
+  media: TAKE,
+  from: 0,
+  at: 0,
+  length: 192_000,
+  speed: 1,
+  gain,
+  fadeIn: 0,
+  fadeOut: 0,
+})
 const planOf = (gain: number): MixPlan => ({
   length: 192_000,
   clips: { voice: [clip(gain)], recordings: [], sounds: [], bed: [] },

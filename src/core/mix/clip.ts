@@ -9,6 +9,8 @@ export interface Clip {
   /** Where in the mix it begins. */
   at: SampleIndex
   length: SampleIndex
+  /** How fast the media runs; at another speed than 1 it is stretched, its pitch kept. */
+  speed: number
   gain: Decibels
   /** Equal-power fades within the clip. */
   fadeIn: SampleIndex
@@ -20,7 +22,7 @@ export function clipOf(
   from: Seconds,
   start: Seconds,
   end: Seconds,
-  { gain, fadeIn, fadeOut }: { gain: Decibels; fadeIn: Seconds; fadeOut: Seconds },
+  { gain, fadeIn, fadeOut, speed = 1 }: { gain: Decibels; fadeIn: Seconds; fadeOut: Seconds; speed?: number },
 ): Clip {
   const at = toSamples(start)
   return {
@@ -28,6 +30,7 @@ export function clipOf(
     from: toSamples(from),
     at,
     length: Math.max(0, toSamples(end) - at),
+    speed,
     gain,
     fadeIn: toSamples(fadeIn),
     fadeOut: toSamples(fadeOut),

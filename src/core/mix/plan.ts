@@ -181,7 +181,7 @@ export function laidEnergy(clips: readonly Clip[], hops: number, analysisOf: Ana
     const last = Math.min(hops, Math.ceil((clip.at + clip.length) / hop))
     for (let h = first; h < last; h++) {
       const place = h * hop + hop / 2 - clip.at
-      const source = energy[Math.floor((clip.from + place) / hop)] ?? 0
+      const source = energy[Math.floor((clip.from + place * clip.speed) / hop)] ?? 0
       track[h]! += source * factor * fadeFactor(clip, place) ** 2
     }
   }

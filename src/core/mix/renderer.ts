@@ -5,6 +5,7 @@ import { HOUSE_RATE, toFactor, type SampleIndex } from '@/core/units'
 import { GRID, LIMITER_MARGIN, limiterGain } from './limiter'
 import { fadeFactor, type Clip } from './clip'
 import type { MixPlan } from './plan'
+import { stretched } from './stretch'
 
 /** Two channels of equal length. */
 export type Stereo = [left: Float32Array, right: Float32Array]
@@ -101,10 +102,16 @@ async function renderClips(
     const from = Math.max(start, clip.at)
     const to = Math.min(start + length, clip.at + clip.length)
     if (to <= from) continue
-    const samples = await source(clip.media, clip.from + from - clip.at, to - from)
+    const samples = await clipSamples(clip, source, from - clip.at, to - from)
     addClip(out, clip, samples, from, start, factor * toFactor(clip.gain))
   }
   return out
+}
+
+/** A clip's own samples from its sample `at` on. */
+function clipSamples({ media, from, speed }: Clip, source: SampleSource, at: SampleIndex, frames: number) {
+  if (speed === 1) return source(media, from + at, frames)
+  return stretched((first, count) => source(media, first, count), from, speed, at, frames)
 }
 
 function addClip(out: Stereo, clip: Clip, samples: Float32Array[], from: number, start: number, factor: number): void {

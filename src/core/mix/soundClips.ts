@@ -1,5 +1,7 @@
 import type { Timeline } from '@/core/lesson/layout'
-import { speedOf } from '@/core/lesson/motion'
+import { speedOf, type Motion } from '@/core/lesson/motion'
+import type { Analysis } from '@/core/measure/analysis'
+import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import type { Seconds } from '@/core/units'
 import { clipOf, type Clip } from './clip'
 import type { AnalysisOf } from './plan'
@@ -7,8 +9,10 @@ import { levelToVoice } from './voiceClips'
 
 /** Where a sound begins or ends it fades at least so long, so that no click is heard. */
 const EDGE: Seconds = 0.008
-/** A recording that plays at another speed than this share off its own is silent: its sound would not fit its picture. */
+/** So little off its own speed a recording's sound is left as it is: its pitch changes by less than anyone hears. */
 const SPEED_TOLERANCE = 0.005
+/** Sound at another speed is stretched in parts of about this length. */
+const STRETCH: { shortest: Seconds; longest: Seconds } = { shortest: 1, longest: 2 }
 
 /** Effects, each at its place and its own level. */
 export function effectClips({ sounds }: Timeline, analysisOf: AnalysisOf): Clip[] {
@@ -32,13 +36,42 @@ const edges = ({ fadeIn, fadeOut }: { fadeIn: Seconds; fadeOut: Seconds }) => ({
   fadeOut: Math.max(EDGE, fadeOut),
 })
 
-/** A recording's own sound, where it is wanted: as long as its picture moves. */
+/** A recording's own sound, where it is wanted: as long as its picture moves, and as fast. */
 export function recordingClips({ pictures }: Timeline, analysisOf: AnalysisOf): Clip[] {
   return pictures.flatMap(({ picture, motions }) => {
-    if (picture.kind !== 'recording' || picture.gain === null || !analysisOf(picture.media)) return []
+    if (picture.kind !== 'recording' || picture.gain === null) return []
     const { media, gain } = picture
+    const analysis = analysisOf(media)
+    if (!analysis) return []
     return motions
-      .filter((motion) => Math.abs(speedOf(motion) - 1) < SPEED_TOLERANCE)
-      .map(({ start, end, from }) => clipOf(media, from, start, end, { gain, fadeIn: EDGE, fadeOut: EDGE }))
+      .filter((motion) => speedOf(motion) > 0)
+      .flatMap((motion) => (isOwnSpeed(motion) ? [motion] : inStretches(motion, analysis)))
+      .map((motion) => {
+        const speed = isOwnSpeed(motion) ? 1 : speedOf(motion)
+        return clipOf(media, motion.from, motion.start, motion.end, { gain, speed, fadeIn: EDGE, fadeOut: EDGE })
+      })
   })
+}
+
+const isOwnSpeed = (motion: Motion) => Math.abs(speedOf(motion) - 1) < SPEED_TOLERANCE
+
+/** Parts of a motion that are stretched each by itself: they meet where the sound is quietest, and blend there. */
+function inStretches(motion: Motion, { energy }: Analysis): Motion[] {
+  const speed = speedOf(motion)
+  const [least, most] = [STRETCH.shortest * speed, STRETCH.longest * speed]
+  const parts: Motion[] = []
+  let { start, from } = motion
+  while (motion.to - from > most + least) {
+    const to = quietest(energy, from + least, from + most)
+    const end = start + (to - from) / speed
+    parts.push({ start, end: end + EDGE, from, to: to + EDGE * speed })
+    ;[start, from] = [end, to]
+  }
+  return [...parts, { ...motion, start, from }]
+}
+
+function quietest(energy: LoudnessTrack, from: Seconds, to: Seconds): Seconds {
+  const first = Math.round(from / HOP)
+  const stretch = energy.subarray(first, Math.round(to / HOP))
+  return (first + stretch.indexOf(Math.min(...stretch))) * HOP
 }

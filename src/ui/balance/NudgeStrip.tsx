@@ -1,6 +1,6 @@
 'use client'
 
-import { Button, InputNumber, Select } from 'antd'
+import { Button, Select } from 'antd'
 import { nanoid } from 'nanoid'
 import { useRef, useState, type PointerEvent } from 'react'
 import type { Nudge } from '@/core/lesson/document'
@@ -11,6 +11,7 @@ import { signed } from '../format'
 import { useDesk, useLesson, useTimeline } from '../lesson/context'
 import { useMeasuredWidth } from '../sheet/useMeasuredWidth'
 import { CHART_SIDES, type Shown } from './LevelChart'
+import { NumberField } from '../parts/NumberField'
 import styles from './balance.module.css'
 
 const HEIGHT = 52
@@ -91,7 +92,7 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
         <b>By hand</b>
         {own.length > 0 ? (
           <>
-            <InputNumber
+            <NumberField
               size="small"
               aria-label="Gain of the chosen points"
               min={MUTE}

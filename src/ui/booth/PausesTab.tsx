@@ -1,6 +1,6 @@
 'use client'
 
-import { Button, InputNumber, Segmented, Select } from 'antd'
+import { Button, Segmented, Select } from 'antd'
 import { nanoid } from 'nanoid'
 import { useMemo, useState } from 'react'
 import type { Step } from '@/core/lesson/document'
@@ -8,6 +8,7 @@ import { takeSpeech } from '@/core/mix/voiceClips'
 import { cutTime, pauseCuts } from '@/core/narration/pauses'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { pauseBefore, wordsOfStep } from '../sheet/caret'
+import { NumberField } from '../parts/NumberField'
 import styles from './booth.module.css'
 
 /** Dead air: found and shown before anything is cut. And silence put in where viewers need time. */
@@ -100,7 +101,7 @@ function InsertPause({ step }: { step: Step }) {
 
 function Time({ label, value, onChange }: { label: string; value: number; onChange: (value: number) => void }) {
   return (
-    <InputNumber
+    <NumberField
       size="small"
       aria-label={label}
       min={0.2}

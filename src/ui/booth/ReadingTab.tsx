@@ -2,13 +2,14 @@
 
 import { DeleteOutlined } from '@ant-design/icons'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { App, Button, Input, InputNumber, Select } from 'antd'
+import { App, Button, Input, Select } from 'antd'
 import { useState } from 'react'
 import { isSilent, isStandIn } from '@/core/lesson/takes'
 import type { Pronunciation, ReadingSettings, SpeechVoice } from '@/core/narration/speechVoice'
 import { call } from '../api'
 import { useDesk, useLesson } from '../lesson/context'
 import { readScripts } from './takeActions'
+import { NumberField } from '../parts/NumberField'
 import styles from './booth.module.css'
 
 /** The synthesised voice, what it is told about words, and the steps it stands in for. */
@@ -53,9 +54,9 @@ export function ReadingTab() {
           onChange={(language) => desk.store.getState().edit({ name: 'setLanguage', language })}
         />
         <span>Words a minute</span>
-        <InputNumber min={80} max={300} step={5} value={reading.rate} onChange={(rate) => rate && change({ rate })} />
+        <NumberField min={80} max={300} step={5} value={reading.rate} onChange={(rate) => rate && change({ rate })} />
         <span>Pitch</span>
-        <InputNumber
+        <NumberField
           min={0}
           max={100}
           step={5}
@@ -63,7 +64,7 @@ export function ReadingTab() {
           onChange={(pitch) => pitch !== null && change({ pitch })}
         />
         <span>Between sentences</span>
-        <InputNumber
+        <NumberField
           min={0}
           max={5}
           step={0.1}

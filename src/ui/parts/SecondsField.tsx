@@ -1,8 +1,8 @@
 'use client'
 
-import { InputNumber } from 'antd'
-import { useId, useState } from 'react'
+import { useId } from 'react'
 import type { Seconds } from '@/core/units'
+import { NumberField } from './NumberField'
 
 interface SecondsFieldProps {
   label: string
@@ -13,31 +13,20 @@ interface SecondsFieldProps {
 
 const round = (time: Seconds) => Math.round(time * 10) / 10
 
-/** A length to be typed. Counts when the field is left, on Enter or by the arrows, so that typing "12" is one change. */
+/** A length to be typed. */
 export function SecondsField({ label, value, least = 0, onChange }: SecondsFieldProps) {
   const id = useId()
-  const [draft, setDraft] = useState<number | null | undefined>(undefined)
-  const commit = () => {
-    if (typeof draft === 'number' && draft !== round(value)) onChange(draft)
-    setDraft(undefined)
-  }
   return (
     <>
       <label htmlFor={id}>{label}</label>
-      <InputNumber
+      <NumberField
         id={id}
-        value={draft === undefined ? round(value) : draft}
+        value={round(value)}
         min={least}
         max={3600}
         step={0.1}
         suffix="s"
-        onChange={setDraft}
-        onBlur={commit}
-        onPressEnter={commit}
-        onStep={(next) => {
-          setDraft(undefined)
-          onChange(Number(next))
-        }}
+        onChange={(next) => next !== null && onChange(next)}
       />
     </>
   )

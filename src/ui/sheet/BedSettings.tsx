@@ -1,9 +1,10 @@
 'use client'
 
-import { InputNumber, Popover, Select } from 'antd'
+import { Popover, Select } from 'antd'
 import type { BedCue } from '@/core/lesson/document'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { NumberField } from '../parts/NumberField'
 import { SecondsField } from '../parts/SecondsField'
 import styles from './panel.module.css'
 
@@ -46,7 +47,7 @@ export function BedFields({ cue }: { cue: BedCue }) {
       />
       <SecondsField label="Used to" value={cue.to ?? length} onChange={(to) => set({ to: to < length ? to : null })} />
       <span>Clearance of its own</span>
-      <InputNumber
+      <NumberField
         size="small"
         aria-label="Clearance of this piece"
         min={3}

@@ -1,11 +1,12 @@
 'use client'
 
 import { DeleteOutlined } from '@ant-design/icons'
-import { Alert, Button, Checkbox, InputNumber, Select } from 'antd'
+import { Alert, Button, Checkbox, Select } from 'antd'
 import { useState } from 'react'
 import type { SoundCue } from '@/core/lesson/document'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { NumberField } from '../parts/NumberField'
 import { SecondsField } from '../parts/SecondsField'
 import { anchorAtCaret, sayAnchor, titleOf } from './anchors'
 import { newSound } from './newSound'
@@ -94,7 +95,7 @@ function Several({ cues, onDone }: { cues: readonly SoundCue[]; onDone: () => vo
       <Button size="small" onClick={shift}>
         Move them by
       </Button>
-      <InputNumber
+      <NumberField
         size="small"
         aria-label="Seconds to move by"
         min={-3600}
@@ -124,7 +125,7 @@ function SoundSettings({ cue }: { cue: SoundCue }) {
     <div className={styles.soundSettings}>
       <label>
         Level{' '}
-        <InputNumber
+        <NumberField
           size="small"
           min={-60}
           max={24}

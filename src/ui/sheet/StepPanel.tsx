@@ -147,7 +147,7 @@ function RecordingSound({ step, picture }: { step: Step; picture: Extract<Pictur
         }
       />
       {picture.gain !== null && (picture.speed !== 1 || picture.pins.length > 0) && (
-        <span className={styles.wide}>Its sound is heard where it plays at its own speed, and silent elsewhere.</span>
+        <span className={styles.wide}>Where it plays faster or slower its sound does too, with its pitch kept.</span>
       )}
     </>
   )

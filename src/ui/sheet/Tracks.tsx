@@ -1,11 +1,12 @@
 'use client'
 
-import { InputNumber, Switch } from 'antd'
+import { Switch } from 'antd'
 import { TRACKS, type TrackName } from '@/core/lesson/document'
 import type { Hearing } from '@/workers/protocol'
 import { useState } from 'react'
 import { useDesk, useLesson } from '../lesson/context'
 import { TargetSlider } from '../lesson/TargetSlider'
+import { NumberField } from '../parts/NumberField'
 import styles from './panel.module.css'
 
 const NAMES: Record<TrackName, string> = {
@@ -47,7 +48,7 @@ export function Tracks() {
               <tr key={track}>
                 <td>{NAMES[track]}</td>
                 <td>
-                  <InputNumber
+                  <NumberField
                     size="small"
                     aria-label={`Level of ${NAMES[track]}`}
                     min={-60}
