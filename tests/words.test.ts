@@ -59,6 +59,18 @@ async function wordAt(row: number, index: number): Promise<ElementHandle<HTMLEle
   return (await rows[row]!.$(`[data-word="${index}"]`)) as ElementHandle<HTMLElement>
 }
 
+/** The sheet keeps only rows in sight; this one must be among them, and the first. */
+const waitForRow = (row: number) =>
+  page.waitForFunction(
+    (wanted) =>
+      document
+        .querySelector('[role=row]')
+        ?.getAttribute('aria-label')
+        ?.startsWith(`Step ${wanted + 1},`),
+    {},
+    row,
+  )
+
 const samples = (seconds: number) => Math.round(seconds * HOUSE_RATE)
 
 test('slides, a reading and its script become a lesson whose words stand where they are said', async () => {
@@ -149,6 +161,37 @@ test('copied words sound again where they are put in', async () => {
   expect(alike).toBeGreaterThan(0.99)
   expect(at).toBeGreaterThan(0)
   await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+test('words are selected across steps and cut as one; they sound again in another place', async () => {
+  const before = await lesson()
+  const whole = await voiceNow()
+  await press('Home')
+  await waitForRow(0)
+  const [first, second] = [await wordsOfRow(0), await wordsOfRow(1)]
+  const from = first.length - 2
+  await (await wordAt(0, from))!.click()
+  await page.keyboard.down('Shift')
+  await (await wordAt(1, 1))!.click()
+  await page.keyboard.up('Shift')
+  expect(await page.$$eval('[data-word][aria-pressed]', (all) => all.map((one) => one.textContent))).toEqual(
+    [...first.slice(from), ...second.slice(0, 2)].map(({ text }) => text),
+  )
+  await press('Control+x')
+  const cut = await lesson()
+  expect(cut.steps[0]!.script).toBe(before.steps[0]!.script.split(' ').slice(0, -2).join(' '))
+  expect(cut.steps[1]!.script).toBe(before.steps[1]!.script.split(' ').slice(2).join(' '))
+  await press('Home', 'Control+v')
+  const put = await lesson()
+  const words = [...before.steps[0]!.script.split(' ').slice(-2), ...before.steps[1]!.script.split(' ').slice(0, 2)]
+  expect(put.steps[0]!.script).toBe([...words, cut.steps[0]!.script].join(' '))
+  const sound = await voiceNow()
+  for (const word of [first[from]!, second[0]!]) {
+    const said = whole.subarray(samples(word.from + 0.03), samples(word.to))
+    expect(locate(said, sound.subarray(0, samples(6))).alike).toBeGreaterThan(0.99)
+  }
+  for (let i = 0; i < 2; i++) await clickOn(page, 'Undo')
   expect(await lesson()).toEqual(before)
 })
 

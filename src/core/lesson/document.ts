@@ -109,6 +109,10 @@ export const bedCueSchema = z.object({
   clearance: z.number().min(3).max(40).nullable(),
   /** How long it is blended with the piece before it. */
   blend: z.number().min(0).max(20),
+  /** How long it fades; null: in at once, and out after the last word. Blending goes before. */
+  fadeIn: seconds.nullable(),
+  fadeOut: seconds.nullable(),
+  fadeShape: z.enum(['straight', 'smooth']),
 })
 
 /** Where a sound hangs: on a step, on something that is said, or on another sound; so many seconds after it begins. */
@@ -278,6 +282,9 @@ export const newBed = (cue: string, media: MediaHash, step: string): BedCue => (
   to: null,
   clearance: null,
   blend: 2,
+  fadeIn: null,
+  fadeOut: null,
+  fadeShape: 'smooth',
 })
 
 /** A step with this picture and nothing said yet. */

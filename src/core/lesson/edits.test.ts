@@ -167,6 +167,8 @@ function editFor(lesson: Lesson, { kind, a, b, t }: Pick, serial: number): Edit 
       at: passage ? { passage: passage.id, at: passage.from + t, newPassage: `${id}l` } : null,
       pieces: [{ id: `${id}p`, media: take, from: t, to: t + 1, pause: 0 }],
       script: `words ${serial}`,
+      takes: [],
+      shelf: [],
     },
     passage ? { name: 'showHidden', passage: passage.id } : null,
     { name: 'pasteSteps', before: other.id, steps: [{ ...newStep(id, 'Pasted', page(1)) }], takes: [], shelf: [] },

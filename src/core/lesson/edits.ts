@@ -4,11 +4,11 @@ import type { Seconds } from '@/core/units'
 import { passageOf, stepIndex, stepOf } from './lookUp'
 import { replaceDeck, type DeckReplacement } from './replaceDeck'
 import { splitStep, type StepPart } from './scenes'
+import { describeOnShelf, putOnShelf, takeOffShelf } from './shelf'
 import { changeSounds, type SoundEdit } from './soundEdits'
 import { changeTakes, type TakeEdit } from './takeEdits'
 import { changeWords, type WordEdit } from './wordEdits'
 import {
-  picturesOfStep,
   type BedCue,
   type LengthRule,
   type Lesson,
@@ -173,8 +173,7 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'putOnShelf':
       return putOnShelf(lesson, edit.items)
     case 'describeMedia':
-      lesson.shelf[shelfIndex(lesson, edit.item.media)] = edit.item
-      return
+      return describeOnShelf(lesson, edit.item)
     case 'takeOffShelf':
       return takeOffShelf(lesson, edit.media)
     case 'restore':
@@ -328,23 +327,6 @@ const joinText = (first: string, second: string) => [first.trim(), second.trim()
 
 const samePicture = (a: Picture, b: Picture) => JSON.stringify(a) === JSON.stringify(b)
 
-function putOnShelf(lesson: Lesson, items: readonly ShelfItem[]): void {
-  for (const item of items) if (!lesson.shelf.some(({ media }) => media === item.media)) lesson.shelf.push(item)
-}
-
-function takeOffShelf(lesson: Lesson, media: string): void {
-  const inUse =
-    lesson.bedCues.some((cue) => cue.media === media) ||
-    lesson.sounds.some((sound) => sound.media === media) ||
-    lesson.steps.some(
-      (step) =>
-        picturesOfStep(step).some((picture) => picture.kind !== 'card' && picture.media === media) ||
-        step.passages.some((passage) => passage.media === media),
-    )
-  if (inUse) throw new UserError('This is used in the lesson. Take it out of its steps first.')
-  lesson.shelf.splice(shelfIndex(lesson, media), 1)
-}
-
 function clearBed(lesson: Lesson, step: string): void {
   const index = lesson.bedCues.findIndex((cue) => cue.step === step)
   if (index >= 0) lesson.bedCues.splice(index, 1)
@@ -356,10 +338,4 @@ function bedOf(lesson: Lesson, id: string): BedCue {
   const cue = lesson.bedCues.find((one) => one.id === id)
   if (!cue) throw new UserError('This music is no longer in the lesson.')
   return cue
-}
-
-function shelfIndex(lesson: Lesson, media: string): number {
-  const index = lesson.shelf.findIndex((item) => item.media === media)
-  if (index < 0) throw new UserError('This file is no longer on the shelf.')
-  return index
 }

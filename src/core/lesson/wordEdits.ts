@@ -1,6 +1,7 @@
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
-import type { Lesson, Passage } from './document'
+import type { Lesson, Passage, ShelfItem, Take } from './document'
+import { putOnShelf } from './shelf'
 import { passageOf, stepOf, takeOf } from './lookUp'
 import { cutOut, type Cut } from './takeEdits'
 import { isInUse } from './takes'
@@ -15,6 +16,9 @@ export type WordEdit =
       at: { passage: string; at: Seconds; newPassage: string } | null
       pieces: Passage[]
       script: string
+      /** What the words come from; kept where the lesson does not have it yet. */
+      takes: Take[]
+      shelf: ShelfItem[]
     }
   /** Where a word is said, set by hand; `character` is its first one in the take's script. */
   | { name: 'retimeWord'; take: string; character: number; start: Seconds; end: Seconds }
@@ -40,9 +44,12 @@ export function changeWords(lesson: Lesson, edit: WordEdit): void {
   }
 }
 
-function pasteWords(lesson: Lesson, { step: id, at, pieces, script }: Extract<WordEdit, { name: 'pasteWords' }>) {
-  const step = stepOf(lesson, id)
-  step.script = script
+function pasteWords(lesson: Lesson, edit: Extract<WordEdit, { name: 'pasteWords' }>) {
+  const { at, pieces } = edit
+  const step = stepOf(lesson, edit.step)
+  step.script = edit.script
+  putOnShelf(lesson, edit.shelf)
+  for (const take of edit.takes) if (!lesson.takes.some(({ media }) => media === take.media)) lesson.takes.push(take)
   if (!at) {
     step.passages.push(...pieces)
     return

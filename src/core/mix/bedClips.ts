@@ -1,3 +1,4 @@
+import { isBlended } from '@/core/bed/fades'
 import { layBed, seamsOf, type BedRun } from '@/core/bed/loop'
 import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
 import type { BedSpan, Timeline } from '@/core/lesson/layout'
@@ -8,12 +9,14 @@ import { clipOf, type Clip } from './clip'
 import type { AnalysisOf } from './plan'
 
 const BED_FADE_IN: Seconds = 0.4
+/** Where the author has set a fade the clip itself is only kept from clicking, see fades.ts. */
+const EDGE: Seconds = 0.02
 const BED_END_FADE = { shortest: 1, longest: 4 }
 
 /** The music of a lesson: each piece made to fit its stretch, blended into the next where the author wants it. */
 export function bedClips(timeline: Timeline, speech: readonly SpeechSegment[], analysisOf: AnalysisOf): Clip[] {
   return laidBeds(timeline, analysisOf).flatMap(({ bed, runs, blend, fadeIn }) => {
-    const fadeOut = blend > 0 ? blend : endFade(bed, speech)
+    const fadeOut = blend > 0 ? blend : bed.cue.fadeOut === null ? endFade(bed, speech) : EDGE
     const length = bed.end + blend - bed.start
     return runs.map((run, r) =>
       clipOf(bed.cue.media, bed.cue.from + run.from, bed.start + run.at, bed.start + run.at + run.to - run.from, {
@@ -38,10 +41,10 @@ function laidBeds(timeline: Timeline, analysisOf: AnalysisOf): LaidBed[] {
   return timeline.beds.flatMap((bed, i) => {
     const piece = partOf(bed, analysisOf)
     const [before, next] = [timeline.beds[i - 1], timeline.beds[i + 1]]
-    const blend = next && meets(bed, next) ? Math.min(next.cue.blend, (next.end - next.start) / 2) : 0
+    const blend = next && isBlended(bed, next) ? Math.min(next.cue.blend, (next.end - next.start) / 2) : 0
     const length = bed.end + blend - bed.start
     if (!piece || length <= 0) return []
-    const fadeIn = before && meets(before, bed) ? bed.cue.blend : BED_FADE_IN
+    const fadeIn = isBlended(before, bed) ? bed.cue.blend : bed.cue.fadeIn === null ? BED_FADE_IN : EDGE
     return [{ bed, piece, runs: layBed(piece, length), blend, fadeIn }]
   })
 }
@@ -57,8 +60,6 @@ export const bedSeams = (timeline: Timeline, analysisOf: AnalysisOf): Seam[] =>
   laidBeds(timeline, analysisOf).flatMap(({ bed, piece, runs }) =>
     seamsOf(piece, runs).map(({ at, score }) => ({ at: bed.start + at, score })),
   )
-
-const meets = (a: BedSpan, b: BedSpan) => Math.abs(a.end - b.start) < 1e-6
 
 function partOf({ cue }: BedSpan, analysisOf: AnalysisOf): Analysis | undefined {
   const whole = analysisOf(cue.media)

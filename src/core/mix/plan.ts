@@ -1,3 +1,4 @@
+import { fadeTrack } from '@/core/bed/fades'
 import { nudgePoints, nudgeTrack } from '@/core/bed/nudges'
 import type { PocketPlan } from '@/core/bed/pocket'
 import { applyGain, rideBed, RIDE_RATE, type GainTrack } from '@/core/bed/ride'
@@ -91,11 +92,12 @@ export function planMix(
   const ride = rideBed(voice, inPocket, speech, { ...targets, clearance })
   const computed = way === 'plain' ? ride.fill(medianWhileSpoken(ride, speech)) : ride
   const byHand = nudgeTrack(nudgePoints(lesson, timeline), ride.length)
+  const fades = fadeTrack(timeline.beds, ride.length)
   const gains: MixPlan['gains'] = {
     voice: null,
     recordings: duck(recordings, targets.recordingsUnder),
     sounds: duck(sounds, targets.effectsUnder),
-    bed: computed.map((gain, i) => gain + byHand[i]! + tracks.bed.gain),
+    bed: computed.map((gain, i) => gain + byHand[i]! + fades[i]! + tracks.bed.gain),
   }
   const bed = applyGain(inPocket, gains.bed!)
   const muted = TRACKS.filter((name) => tracks[name].muted)

@@ -147,6 +147,8 @@ describe('where words are cut', () => {
       at: { ...place, newPassage: 'later' },
       pieces: clip.pieces.map((piece, i) => ({ ...piece, id: `c${i}` })),
       script: scriptWith(SCRIPT, words, 4, clip.text),
+      takes: [],
+      shelf: [],
     }
     const after = applyEdit(lesson, edit).lesson
     expect(after.steps[0]!.script).toBe('Ease the bow line. bow line. Let the tide do the work.')

@@ -1,6 +1,16 @@
 import { emptyLesson, newStep } from '@/core/lesson/document'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
-import { breakAtCaret, caretTime, moveByStep, moveCaret, wordsOfStep } from '../sheet/caret'
+import {
+  breakAtCaret,
+  caretTime,
+  copySelected,
+  cutSelected,
+  extendCaret,
+  moveByStep,
+  moveCaret,
+  selectedWords,
+  wordsOfStep,
+} from '../sheet/caret'
 import { createLessonStore, timelineOf } from './lessonStore'
 
 /** What a page does to its lesson, without a page. */
@@ -81,6 +91,30 @@ test('the caret goes phrase by phrase, across steps, and stops at both ends', ()
   expect(moveCaret(state(), -1)).toEqual({ step: 's0', word: 1 })
   expect(moveByStep(state(), -1)).toEqual({ step: 's0', word: 0 })
   expect(moveByStep(state(), 1)).toBeNull()
+})
+
+test('a selection of words goes on into the next step, shrinks again, and is cut and copied as one', () => {
+  const { store, state } = open()
+  store.setState({ caret: { step: 's0', word: 1 } })
+  const extend = (by: 1 | -1) => store.setState({ caret: extendCaret(state(), by) })
+  const chosen = () => selectedWords(state()).map(({ step, from, to }) => [step.id, from, to])
+  extend(1)
+  expect(chosen()).toEqual([['s0', 1, 2]])
+  extend(1)
+  expect(chosen()).toEqual([
+    ['s0', 1, 2],
+    ['s1', 0, 1],
+  ])
+  expect(copySelected(state())!.pieces.map(({ media }) => media)).toEqual([TAKE, TAKE])
+  const before = state().history.lesson
+  state().editTogether(cutSelected(state()))
+  expect([wordsOfStep(state(), 's0').length, wordsOfStep(state(), 's1').length]).toEqual([1, 0])
+  state().undo()
+  expect(state().history.lesson).toEqual(before)
+  extend(-1)
+  extend(-1)
+  extend(-1)
+  expect(chosen()).toEqual([['s0', 0, 1]])
 })
 
 test('breaking at the caret puts the next phrase on the next picture, and time stands there', () => {

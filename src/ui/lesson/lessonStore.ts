@@ -15,11 +15,14 @@ import type { Cleaning } from './useCleaning'
 export type Compared = 'plain' | 'ridden' | 'pocket'
 
 /** A place between two words of a step: before word number `word` (or phrase, where nothing is written). */
-export interface Caret {
+export interface WordPlace {
   step: string
   word: number
-  /** The other end of a selection of words. */
-  anchor?: number
+}
+
+export interface Caret extends WordPlace {
+  /** The other end of a selection of words, in this step or another. */
+  anchor?: WordPlace
 }
 
 /** All that a page knows of one lesson. What can be derived is derived where it is needed. */

@@ -1,7 +1,7 @@
 'use client'
 
 import { InputNumber, type InputNumberProps } from 'antd'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 
 type NumberFieldProps = Omit<InputNumberProps<number>, 'value' | 'onChange' | 'onStep' | 'onBlur' | 'onPressEnter'> & {
   value: number | null
@@ -12,19 +12,25 @@ type NumberFieldProps = Omit<InputNumberProps<number>, 'value' | 'onChange' | 'o
 /** A number to be typed. Counts when the field is left, on Enter or by the arrows, so that typing "12" is one change. */
 export function NumberField({ value, onChange, ...field }: NumberFieldProps) {
   const [draft, setDraft] = useState<number | null | undefined>(undefined)
+  // The field brings a number into its bounds in the very event in which it is left: the state is too late for it.
+  const latest = useRef<number | null | undefined>(undefined)
+  const take = (next: number | null | undefined) => {
+    latest.current = next
+    setDraft(next)
+  }
   const commit = () => {
-    if (draft !== undefined && draft !== value) onChange(draft)
-    setDraft(undefined)
+    if (latest.current !== undefined && latest.current !== value) onChange(latest.current)
+    take(undefined)
   }
   return (
     <InputNumber<number>
       {...field}
       value={draft === undefined ? value : draft}
-      onChange={setDraft}
+      onChange={take}
       onBlur={commit}
       onPressEnter={commit}
       onStep={(next) => {
-        setDraft(undefined)
+        take(undefined)
         onChange(Number(next))
       }}
     />

@@ -2,6 +2,7 @@
 
 import { Popover, Select } from 'antd'
 import type { BedCue } from '@/core/lesson/document'
+import type { Seconds } from '@/core/units'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { NumberField } from '../parts/NumberField'
@@ -60,6 +61,54 @@ export function BedFields({ cue }: { cue: BedCue }) {
       {isFollowing && (
         <SecondsField label="Blended with the piece before" value={cue.blend} onChange={(blend) => set({ blend })} />
       )}
+      <span>Fades in over</span>
+      <FadeLength label="Fades in over" value={cue.fadeIn} usual="at once" onChange={(fadeIn) => set({ fadeIn })} />
+      <span>Fades out over</span>
+      <FadeLength
+        label="Fades out over"
+        value={cue.fadeOut}
+        usual="after the last word"
+        onChange={(fadeOut) => set({ fadeOut })}
+      />
+      {(cue.fadeIn !== null || cue.fadeOut !== null) && (
+        <>
+          <span>It fades</span>
+          <Select
+            size="small"
+            aria-label="Shape of the fades"
+            value={cue.fadeShape}
+            options={[
+              { value: 'smooth', label: 'gently at both ends' },
+              { value: 'straight', label: 'evenly' },
+            ]}
+            onChange={(fadeShape) => set({ fadeShape })}
+          />
+        </>
+      )}
     </div>
+  )
+}
+
+interface FadeLengthProps {
+  label: string
+  value: Seconds | null
+  /** What happens where nothing is typed. */
+  usual: string
+  onChange: (value: Seconds | null) => void
+}
+
+function FadeLength({ label, value, usual, onChange }: FadeLengthProps) {
+  return (
+    <NumberField
+      size="small"
+      aria-label={label}
+      min={0}
+      max={120}
+      step={0.5}
+      placeholder={usual}
+      value={value}
+      suffix="s"
+      onChange={onChange}
+    />
   )
 }

@@ -38,7 +38,7 @@ export const Line = memo(function Line(props: LineProps) {
   const caretHere = caretAt !== null && caretAt >= from - 1e-6 && (caretAt < to || isLast)
   return (
     <div className={styles.line} style={{ height: geometry.lineHeight }} data-line={line}>
-      <Words step={span.step} words={words} runs={runs} caret={props.caret} onCaret={props.onCaret} />
+      <Words step={span.step} words={words} runs={runs} chosen={props.chosen} onCaret={props.onCaret} />
       <canvas ref={canvas} className={styles.canvas} aria-hidden="true" />
       {line === 0 && bedStarts && <BedTab {...bedStarts} />}
       {isLast && span.overrun > 0.05 && (

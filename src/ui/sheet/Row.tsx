@@ -9,6 +9,7 @@ import type { StepWord } from '@/core/narration/stepWords'
 import type { Seconds } from '@/core/units'
 import type { MixPicture } from '@/workers/protocol'
 import { clock } from '../format'
+import type { WordRange } from '@/core/narration/wordRange'
 import type { Caret } from '../lesson/lessonStore'
 import { PictureThumb } from '../parts/PictureThumb'
 import { LengthButton } from './LengthButton'
@@ -35,6 +36,8 @@ export interface RowProps {
   selected: boolean
   /** Null where the caret stands in another step. */
   caret: Caret | null
+  /** The step's words that are selected. */
+  chosen: WordRange | null
   onSelect(step: string, how: { add: boolean; range: boolean }): void
   onCaret(step: string, word: number, extend: boolean): void
 }

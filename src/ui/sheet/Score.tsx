@@ -13,7 +13,7 @@ import { keepList } from '../lesson/settle'
 import { BringIn } from './BringIn'
 import { Playhead } from './Playhead'
 import { Row } from './Row'
-import { caretTime } from './caret'
+import { caretTime, selectionOf } from './caret'
 import { tabsByStep, type RowTab } from './Tabs'
 import { useMeasuredWidth } from './useMeasuredWidth'
 import { useZoom } from './useZoom'
@@ -62,6 +62,7 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
   useZoom(scroller, rows, timeline, geometry)
 
   const passages = usePassages(timeline)
+  const chosen = useMemo(() => selectionOf(lesson.steps, caret), [lesson.steps, caret])
   const tabs = useMemo(() => tabsByStep(lesson, timeline), [lesson, timeline])
   const bedTitles = useMemo(
     () =>
@@ -92,11 +93,11 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
   )
   const onCaret = useCallback(
     (step: string, word: number, extend: boolean) => {
-      const { caret: before, select } = store.getState()
-      const anchor = extend && before?.step === step ? (before.anchor ?? before.word) : undefined
+      const { caret: before, select, history } = store.getState()
+      const anchor = extend && before ? (before.anchor ?? { step: before.step, word: before.word }) : undefined
+      const back = selectionOf(history.lesson.steps, { step, word, anchor }).get(step)?.from === word
       // A selection ends after the word that was clicked on.
-      const caret = anchor === undefined ? { step, word } : { step, word: word < anchor ? word : word + 1, anchor }
-      select([step], caret)
+      select([step], anchor ? { step, word: back ? word : word + 1, anchor } : { step, word })
       player.seek(caretTime(store.getState(), { step, word }))
     },
     [store, player],
@@ -154,6 +155,7 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
                     geometry={geometry}
                     selected={selected.includes(span.step.id)}
                     caret={caret?.step === span.step.id ? caret : null}
+                    chosen={chosen.get(span.step.id) ?? null}
                     onSelect={onSelect}
                     onCaret={onCaret}
                   />

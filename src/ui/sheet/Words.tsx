@@ -3,8 +3,8 @@
 import { memo, useState } from 'react'
 import type { Step } from '@/core/lesson/document'
 import type { StepWord } from '@/core/narration/stepWords'
+import type { WordRange } from '@/core/narration/wordRange'
 import { useDesk } from '../lesson/context'
-import type { Caret } from '../lesson/lessonStore'
 import type { RowProps } from './Row'
 import type { WordRun } from './rowWords'
 import { WORDS_HEIGHT } from './view'
@@ -14,7 +14,7 @@ interface WordsProps {
   step: Step
   words: readonly StepWord[]
   runs: readonly WordRun[]
-  caret: Caret | null
+  chosen: WordRange | null
   onCaret: RowProps['onCaret']
 }
 
@@ -33,15 +33,12 @@ function Word({
   run,
   word,
   step,
-  caret,
+  chosen,
   onCaret,
 }: Omit<WordsProps, 'runs' | 'words'> & { run: WordRun; word: StepWord }) {
   const { store } = useDesk()
   const [corrects, setCorrects] = useState(false)
-  const isChosen =
-    caret?.anchor !== undefined &&
-    run.word >= Math.min(caret.anchor, caret.word) &&
-    run.word < Math.max(caret.anchor, caret.word)
+  const isChosen = chosen !== null && run.word >= chosen.from && run.word < chosen.to
   const isGuess = word.confidence === null || word.confidence < UNSURE
   const correct = (text: string) => {
     setCorrects(false)

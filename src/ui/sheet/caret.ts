@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import type { Passage, Step } from '@/core/lesson/document'
+import type { Passage, ShelfItem, Step, Take } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import type { Analysis } from '@/core/measure/analysis'
 import { cutBefore } from '@/core/narration/cutPlaces'
@@ -13,7 +13,7 @@ import {
   type WordClip,
   type WordRange,
 } from '@/core/narration/wordRange'
-import { timelineOf, type Caret, type LessonState } from '../lesson/lessonStore'
+import { timelineOf, type Caret, type LessonState, type WordPlace } from '../lesson/lessonStore'
 import { heardWords } from '../lesson/useAlignments'
 import { passagesOf, speechIn } from './usePhrases'
 
@@ -66,20 +66,60 @@ export function moveByStep(state: LessonState, by: 1 | -1, toLast?: CaretUnit): 
   return { step: next.id, word }
 }
 
-/** The selection grows or shrinks by a word, within its step; the anchor stays. */
+/** The selection grows or shrinks by a word, phrase or sentence, also beyond its step; the anchor stays. */
 export function extendCaret(state: LessonState, by: 1 | -1, unit: CaretUnit = 'word'): Caret | null {
   const { caret } = state
   if (!caret) return null
+  const anchor = caret.anchor ?? { step: caret.step, word: caret.word }
   const words = wordsOfStep(state, caret.step)
   let word = caret.word + by
   while (word > 0 && word < words.length && !begins(words, word, unit)) word += by
-  if (word < 0 || word > words.length) return null
-  return { step: caret.step, word, anchor: caret.anchor ?? caret.word }
+  if (word >= 0 && word <= words.length) return { step: caret.step, word, anchor }
+  const { steps } = state.history.lesson
+  const next = steps[steps.findIndex(({ id }) => id === caret.step) + by]
+  if (!next) return null
+  const end = extendCaret(
+    { ...state, caret: { step: next.id, word: by > 0 ? 0 : wordCount(state, next.id) } },
+    by,
+    unit,
+  )
+  return { step: next.id, word: end?.step === next.id ? end.word : 0, anchor }
 }
 
-export function selectedWords({ caret }: LessonState): (WordRange & { step: string }) | null {
-  if (!caret || caret.anchor === undefined || caret.anchor === caret.word) return null
-  return { step: caret.step, from: Math.min(caret.anchor, caret.word), to: Math.max(caret.anchor, caret.word) }
+const wordCount = (state: LessonState, step: string) => wordsOfStep(state, step).length
+
+/** Which words of each step a selection has in it, in the lesson's order; `to` is Infinity where it goes on. */
+export function selectionOf(steps: readonly Step[], caret: Caret | null): ReadonlyMap<string, WordRange> {
+  const ranges = new Map<string, WordRange>()
+  if (!caret?.anchor) return ranges
+  const indexOf = (place: WordPlace) => steps.findIndex(({ id }) => id === place.step)
+  const [first, last] = [caret, caret.anchor].sort((a, b) => indexOf(a) - indexOf(b) || a.word - b.word) as [
+    WordPlace,
+    WordPlace,
+  ]
+  for (const { id } of steps.slice(Math.max(0, indexOf(first)), indexOf(last) + 1)) {
+    const range = { from: id === first.step ? first.word : 0, to: id === last.step ? last.word : Infinity }
+    if (range.to > range.from) ranges.set(id, range)
+  }
+  return ranges
+}
+
+interface SelectedWords extends WordRange {
+  step: Step
+  words: StepWord[]
+}
+
+/** The selected words, step by step; none where no words are selected. */
+export function selectedWords(state: LessonState): SelectedWords[] {
+  const { steps } = state.history.lesson
+  const ranges = selectionOf(steps, state.caret)
+  return steps.flatMap((step) => {
+    const range = ranges.get(step.id)
+    if (!range) return []
+    const words = wordsOfStep(state, step.id)
+    const to = Math.min(range.to, words.length)
+    return to > range.from ? [{ step, words, from: range.from, to }] : []
+  })
 }
 
 /** The edit by which the next step starts at the caret; a sentence where there is nothing to break. */
@@ -120,22 +160,29 @@ export function breakAtTime(state: LessonState, time: number): Edit | string {
   return breakAtCaret({ ...state, caret: { step: span.step.id, word: best } })
 }
 
-export function cutSelected(state: LessonState): Edit | null {
-  const range = selectedWords(state)
-  const step = range && stepOf(state, range.step)
-  if (!range || !step) return null
-  const words = wordsOfStep(state, range.step)
-  const cuts = cutsOfRange(step, words, range, analysisOf(state, range.step), () => nanoid(10))
-  return { name: 'cutWords', step: range.step, cuts, script: scriptWithout(step.script, words, range) }
-}
+/** One edit a step; none where no words are selected. */
+export const cutSelected = (state: LessonState): Edit[] =>
+  selectedWords(state).map(({ step, words, ...range }) => ({
+    name: 'cutWords',
+    step: step.id,
+    cuts: cutsOfRange(step, words, range, analysisOf(state, step.id), () => nanoid(10)),
+    script: scriptWithout(step.script, words, range),
+  }))
 
 export function copySelected(state: LessonState): WordClip | null {
-  const range = selectedWords(state)
-  const step = range && stepOf(state, range.step)
-  return range && step ? clipOfRange(step, wordsOfStep(state, range.step), range, analysisOf(state, range.step)) : null
+  const clips = selectedWords(state).map(({ step, words, ...range }) =>
+    clipOfRange(step, words, range, analysisOf(state, step.id)),
+  )
+  if (clips.length === 0) return null
+  return { pieces: clips.flatMap(({ pieces }) => pieces), text: clips.map(({ text }) => text).join(' ') }
 }
 
-export function pasteAtCaret(state: LessonState, clip: WordClip): Edit | null {
+/** `takes` and `shelf`: what the words come from, if the lesson does not have it yet. */
+export function pasteAtCaret(
+  state: LessonState,
+  clip: WordClip,
+  from: { takes: readonly Take[]; shelf: readonly ShelfItem[] },
+): Edit | null {
   const { caret } = state
   const step = caret && stepOf(state, caret.step)
   if (!caret || !step) return null
@@ -147,6 +194,8 @@ export function pasteAtCaret(state: LessonState, clip: WordClip): Edit | null {
     at: place && { ...place, at: Math.max(0, place.at), newPassage: nanoid(10) },
     pieces: clip.pieces.map((piece): Passage => ({ ...piece, id: nanoid(10) })),
     script: scriptWith(step.script, words, caret.word, clip.text),
+    takes: from.takes.map((take) => ({ ...take, id: nanoid(10), step: step.id })),
+    shelf: [...from.shelf],
   }
 }
 

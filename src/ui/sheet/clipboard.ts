@@ -3,26 +3,25 @@ import { z } from 'zod'
 import { shelfItemSchema, stepSchema, takeSchema, mediaOf, type Lesson } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { mediaInfoSchema } from '@/core/lesson/media'
+import type { WordClip } from '@/core/narration/wordRange'
 import type { LessonState } from '../lesson/lessonStore'
 
 /** What was copied lies in the browser's storage, so that it can be pasted in another lesson or window. */
 
-const wordsClip = z.object({
+/** What is copied with it, since another lesson may not have it. */
+const sources = { takes: z.array(takeSchema), shelf: z.array(shelfItemSchema), media: z.array(mediaInfoSchema) }
+const wordsClipSchema = z.object({
   kind: z.literal('words'),
   words: z.object({
     pieces: z.array(z.object({ media: z.string(), from: z.number(), to: z.number(), pause: z.number() })),
     text: z.string(),
   }),
+  ...sources,
 })
-const stepsClipSchema = z.object({
-  kind: z.literal('steps'),
-  steps: z.array(stepSchema).min(1),
-  takes: z.array(takeSchema),
-  shelf: z.array(shelfItemSchema),
-  media: z.array(mediaInfoSchema),
-})
-const clipSchema = z.discriminatedUnion('kind', [wordsClip, stepsClipSchema])
+const stepsClipSchema = z.object({ kind: z.literal('steps'), steps: z.array(stepSchema).min(1), ...sources })
+const clipSchema = z.discriminatedUnion('kind', [wordsClipSchema, stepsClipSchema])
 export type Clip = z.infer<typeof clipSchema>
+type WordsClip = z.infer<typeof wordsClipSchema>
 type StepsClip = z.infer<typeof stepsClipSchema>
 
 const PLACE = 'yarn-step-copied'
@@ -39,12 +38,19 @@ export function stepsClip({ history: { lesson }, media }: LessonState, ids: read
   const steps = lesson.steps.filter(({ id }) => ids.includes(id))
   if (steps.length === 0) return null
   const takes = lesson.takes.filter(({ step }) => ids.includes(step))
-  const own: Lesson = { ...lesson, steps, takes, shelf: [], bedCues: [] }
-  const needed = mediaOf(own)
+  const needed = mediaOf({ ...lesson, steps, takes, shelf: [], bedCues: [] })
+  return { kind: 'steps', steps, takes, ...known(lesson, media, needed) }
+}
+
+/** Words with the takes they are said in. */
+export function wordsClip({ history: { lesson }, media }: LessonState, words: WordClip): WordsClip {
+  const heard = new Set(words.pieces.map((piece) => piece.media))
+  const takes = lesson.takes.filter((take) => heard.has(take.media) && !take.removed)
+  return { kind: 'words', words, takes, ...known(lesson, media, heard) }
+}
+
+function known(lesson: Lesson, media: LessonState['media'], needed: ReadonlySet<string>) {
   return {
-    kind: 'steps',
-    steps,
-    takes,
     shelf: lesson.shelf.filter((item) => needed.has(item.media)),
     media: [...needed].flatMap((hash) => media.get(hash) ?? []),
   }

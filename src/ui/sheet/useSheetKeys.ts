@@ -17,7 +17,7 @@ import {
   pasteAtCaret,
   selectedWords,
 } from './caret'
-import { pasteEdit, readClipboard, stepsClip, writeClipboard } from './clipboard'
+import { pasteEdit, readClipboard, stepsClip, wordsClip, writeClipboard } from './clipboard'
 import { inOrder } from './Score'
 import { SCALES, useSheetView, WAVE_HEIGHTS } from './view'
 
@@ -28,7 +28,7 @@ export const KEYS: readonly { keys: string; shown: string; does: string }[] = [
   { keys: 'left', shown: '← →', does: 'caret a word back or on' },
   { keys: 'mod+left', shown: 'Ctrl ← →', does: 'caret a phrase back or on' },
   { keys: 'alt+left', shown: 'Alt ← →', does: 'caret a sentence back or on' },
-  { keys: 'shift+left', shown: 'Shift ← →', does: 'select words (with Ctrl: phrases)' },
+  { keys: 'shift+left', shown: 'Shift ← →', does: 'select words, also across steps (with Ctrl: phrases)' },
   { keys: 'up', shown: '↑', does: 'caret a step back' },
   { keys: 'down', shown: '↓', does: 'caret a step on' },
   { keys: 'shift+up', shown: 'Shift ↑ ↓', does: 'select more steps' },
@@ -112,7 +112,7 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
     backspace: () => {
       const caret = state().caret
       if (!caret) return
-      if (selectedWords(state())) return removeWords()
+      if (selectedWords(state()).length > 0) return removeWords()
       if (caret.word > 0) return void message.info('Backspace joins at the start of a step. Go there with ← first.')
       const before = moveByStep(state(), -1, 'phrase')
       if (state().edit({ name: 'joinStep', step: caret.step })) go(before)
@@ -149,14 +149,13 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
   }
 
   function remove() {
-    if (selectedWords(state())) removeWords()
+    if (selectedWords(state()).length > 0) removeWords()
     else removeSteps()
   }
 
   function removeWords() {
-    const range = selectedWords(state())
-    const edit = cutSelected(state())
-    if (range && edit && state().edit(edit)) go({ step: range.step, word: range.from })
+    const [first] = selectedWords(state())
+    if (first && state().editTogether(cutSelected(state()))) go({ step: first.step.id, word: first.from })
   }
 
   function removeSteps() {
@@ -172,7 +171,7 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
   /** Words where some are selected, otherwise the selected steps; false where nothing is. */
   function copy(): boolean {
     const words = copySelected(state())
-    const clip = words ? { kind: 'words' as const, words } : stepsClip(state(), chosen())
+    const clip = words ? wordsClip(state(), words) : stepsClip(state(), chosen())
     if (!clip) return false
     writeClipboard(clip)
     return true
@@ -181,12 +180,12 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
   function paste() {
     const clip = readClipboard()
     if (!clip) return void message.info('Nothing has been copied yet.')
+    state().addMedia(clip.media)
     if (clip.kind === 'words') {
-      const edit = pasteAtCaret(state(), clip.words)
+      const edit = pasteAtCaret(state(), clip.words, clip)
       if (edit) state().edit(edit)
       return
     }
-    state().addMedia(clip.media)
     const edit = pasteEdit(state(), clip)
     if (state().edit(edit))
       state().select(
