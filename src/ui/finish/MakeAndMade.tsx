@@ -5,7 +5,7 @@ import { App, Button, Progress } from 'antd'
 import type { ExportStatus } from '@/core/lesson/exportStatus'
 import { call } from '../api'
 import { clock, megabytes } from '../format'
-import { useDesk, useTimeline } from '../lesson/context'
+import { useDesk, useTimeline, useSaveState } from '../lesson/context'
 import { BalanceFigures } from './BalanceFigures'
 import styles from './finish.module.css'
 
@@ -21,7 +21,8 @@ type Kind = keyof typeof KINDS
 const isRunning = ({ state }: ExportStatus) => state === 'waiting' || state === 'working'
 
 export function MakeAndMade() {
-  const { id, save } = useDesk()
+  const { id } = useDesk()
+  const save = useSaveState()
   const { message } = App.useApp()
   const timeline = useTimeline()
   const client = useQueryClient()

@@ -3,11 +3,12 @@
 import { Alert, App, Button, Space } from 'antd'
 import { useRouter } from 'next/navigation'
 import { call } from '../api'
-import { useDesk } from './context'
+import { useDesk, useSaveState } from './context'
 
 /** Shown when another window saved this lesson in between. Both versions are there; the author chooses. */
 export function ConflictNotice() {
-  const { course, store, save } = useDesk()
+  const { course, store } = useDesk()
+  const save = useSaveState()
   const { message } = App.useApp()
   const router = useRouter()
   if (save.state !== 'conflict') return null

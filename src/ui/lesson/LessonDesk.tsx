@@ -1,7 +1,7 @@
 'use client'
 
 import { App } from 'antd'
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react'
 import type { Lesson } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import { createPlayer, type Player } from '../player/player'
@@ -31,15 +31,14 @@ export function LessonDesk({ id, course, lesson, revision, media, children }: Le
   const player = usePlayer()
   const [autosave] = useState(() => createAutosave(id, store, revision))
   useEffect(() => autosave.start(), [autosave])
-  const save = useSyncExternalStore(autosave.subscribe, autosave.state, autosave.state)
   useMix(store, player)
   useAnalyses(store)
   useCleaning(store)
   useAlignments(store)
   const tell = useCallback((sentence: string) => void message.info(sentence, 6), [message])
   const desk = useMemo(
-    () => (player ? { id, course, store, player, save, tell } : null),
-    [id, course, store, player, save, tell],
+    () => (player ? { id, course, store, player, autosave, tell } : null),
+    [id, course, store, player, autosave, tell],
   )
   if (!desk) return null
   return (

@@ -9,12 +9,12 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import type { Edit } from '@/core/lesson/edits'
 import { Brand } from '../parts/Brand'
 import { EarlierVersions } from './EarlierVersions'
-import { useDesk, useLesson, useLessonState } from './context'
+import { useDesk, useLesson, useLessonState, useSaveState } from './context'
 import type { SaveState } from './autosave'
 import styles from './header.module.css'
 
 export function LessonHeader() {
-  const { id, course, save } = useDesk()
+  const { id, course } = useDesk()
   const [versions, setVersions] = useState(false)
   const path = usePathname()
   const serious = useLessonState(({ mix }) => mix?.findings.filter(({ severity }) => severity !== 'hint').length ?? 0)
@@ -28,9 +28,7 @@ export function LessonHeader() {
       <nav className={styles.place} aria-label="Course and lesson">
         <Link href="/">{course.title}</Link> <span aria-hidden="true">/</span> <LessonTitle />
       </nav>
-      <span className={styles.saved} role="status" data-save={save.state}>
-        {sayState(save)}
-      </span>
+      <Saved />
       <HistoryButtons />
       <Dropdown menu={{ items: menu }} trigger={['click']}>
         <Button type="text">Copy and versions</Button>
@@ -125,6 +123,15 @@ function HistoryButtons() {
           onClick={() => store.getState().redo()}
         />
       </Tooltip>
+    </span>
+  )
+}
+
+function Saved() {
+  const save = useSaveState()
+  return (
+    <span className={styles.saved} role="status" data-save={save.state}>
+      {sayState(save)}
     </span>
   )
 }

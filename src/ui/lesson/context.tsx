@@ -1,19 +1,19 @@
 'use client'
 
-import { createContext, useContext } from 'react'
+import { createContext, useContext, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/layout'
 import type { Player } from '../player/player'
 import { timelineOf, type LessonState, type LessonStore } from './lessonStore'
-import type { SaveState } from './autosave'
+import type { Autosave, SaveState } from './autosave'
 
 export interface Desk {
   id: string
   course: { id: string; title: string }
   store: LessonStore
   player: Player
-  save: SaveState
+  autosave: Autosave
   /** Shows a sentence for a while. */
   tell(sentence: string): void
 }
@@ -24,6 +24,12 @@ export function useDesk(): Desk {
   const desk = useContext(DeskContext)
   if (!desk) throw new Error('used outside a lesson')
   return desk
+}
+
+/** Apart from the rest, since it changes often and few need it. */
+export function useSaveState(): SaveState {
+  const { subscribe, state } = useDesk().autosave
+  return useSyncExternalStore(subscribe, state, state)
 }
 
 export const useLessonState = <T,>(pick: (state: LessonState) => T): T => useStore(useDesk().store, pick)

@@ -35,7 +35,6 @@ export function BedFields({ cue }: { cue: BedCue }) {
     <div className={styles.bedFields}>
       <span>Plays until the end of</span>
       <Select
-        size="small"
         aria-label="Last step of the piece"
         value={cue.last ?? ''}
         options={ends}
@@ -49,10 +48,10 @@ export function BedFields({ cue }: { cue: BedCue }) {
       <SecondsField label="Used to" value={cue.to ?? length} onChange={(to) => set({ to: to < length ? to : null })} />
       <span>Clearance of its own</span>
       <NumberField
-        size="small"
         aria-label="Clearance of this piece"
         min={3}
         max={40}
+        style={{ width: 180 }}
         placeholder={`${lesson.targets.clearance}, the lesson’s`}
         value={cue.clearance}
         suffix="LU"
@@ -74,7 +73,6 @@ export function BedFields({ cue }: { cue: BedCue }) {
         <>
           <span>It fades</span>
           <Select
-            size="small"
             aria-label="Shape of the fades"
             value={cue.fadeShape}
             options={[
@@ -100,10 +98,10 @@ interface FadeLengthProps {
 function FadeLength({ label, value, usual, onChange }: FadeLengthProps) {
   return (
     <NumberField
-      size="small"
       aria-label={label}
       min={0}
       max={120}
+      style={{ width: 180 }}
       step={0.5}
       placeholder={usual}
       value={value}

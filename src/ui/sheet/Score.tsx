@@ -16,7 +16,7 @@ import { Row } from './Row'
 import { caretTime, selectionOf } from './caret'
 import { tabsByStep, type RowTab } from './Tabs'
 import { useMeasuredWidth } from './useMeasuredWidth'
-import { useZoom } from './useZoom'
+import { isInSight, useZoom } from './useZoom'
 import {
   geometryOf,
   LEFT_MARGIN,
@@ -50,15 +50,20 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
     () => geometryOf(pixelsPerSecond, waveHeight, width - LEFT_MARGIN - RIGHT_MARGIN),
     [pixelsPerSecond, waveHeight, width],
   )
+  // Heights follow from lengths and scale; new functions tell the virtual list that these have changed.
+  const heights = useMemo(
+    () => ({
+      estimateSize: (i: number) => rowHeight(timeline.steps[i]!.end - timeline.steps[i]!.start, geometry),
+      getItemKey: (i: number) => timeline.steps[i]!.step.id,
+    }),
+    [timeline, geometry],
+  )
   const rows = useVirtualizer({
     count: timeline.steps.length,
     getScrollElement: () => scroller.current,
-    estimateSize: (i) => rowHeight(timeline.steps[i]!.end - timeline.steps[i]!.start, geometry),
-    getItemKey: (i) => timeline.steps[i]!.step.id,
     overscan: OVERSCAN,
+    ...heights,
   })
-  // Heights follow from lengths and scale; the virtual list must be told when these change.
-  useEffect(() => rows.measure(), [rows, timeline, geometry])
   useZoom(scroller, rows, timeline, geometry)
 
   const passages = usePassages(timeline)
@@ -118,7 +123,7 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
   // The caret must be in sight wherever the keys have taken it.
   const caretIndex = timeline.steps.findIndex(({ step }) => step.id === caret?.step)
   useEffect(() => {
-    if (caretIndex >= 0) rows.scrollToIndex(caretIndex, { align: 'auto' })
+    if (caretIndex >= 0 && !isInSight(rows, caretIndex)) rows.scrollToIndex(caretIndex, { align: 'auto' })
   }, [rows, caretIndex])
 
   return (

@@ -176,7 +176,8 @@ function CommittedText({
       id={id}
       value={shown}
       maxLength={20000}
-      autoSize={{ minRows: 3, maxRows: 10 }}
+      rows={3}
+      className={styles.script}
       onChange={(event) => setDraft(event.target.value)}
       onBlur={commit}
     />

@@ -1,6 +1,6 @@
 'use client'
 
-import { memo, useState } from 'react'
+import { memo, useState, type MouseEvent } from 'react'
 import type { Step } from '@/core/lesson/document'
 import type { StepWord } from '@/core/narration/stepWords'
 import type { WordRange } from '@/core/narration/wordRange'
@@ -19,70 +19,99 @@ interface WordsProps {
 }
 
 /** The words of one line; drawn anew only when they have changed, not with every change of the mix. */
-export const Words = memo(function Words({ words, runs, ...shared }: WordsProps) {
+export const Words = memo(function Words({ step, words, runs, chosen, onCaret }: WordsProps) {
+  const [corrected, setCorrected] = useState<number | null>(null)
+  // One listener for all: a long lesson shows hundreds of words.
+  const onClick = (event: MouseEvent) => {
+    const button = wordButton(event)
+    if (!button) return
+    // The keys belong to the sheet: Enter after a click starts the next step here.
+    button.blur()
+    onCaret(step.id, Number(button.dataset.word), event.shiftKey)
+  }
+  const onDoubleClick = (event: MouseEvent) => {
+    const index = Number(wordButton(event)?.dataset.word ?? NaN)
+    if (words[index]?.text) setCorrected(index)
+  }
   return (
-    <div className={styles.words} style={{ height: WORDS_HEIGHT }}>
-      {runs.map((run) => (
-        <Word key={run.word} run={run} word={words[run.word]!} {...shared} />
-      ))}
+    <div
+      className={styles.words}
+      style={{ height: WORDS_HEIGHT }}
+      onClick={onClick}
+      onDoubleClick={onDoubleClick}
+      role="presentation"
+    >
+      {runs.map((run) =>
+        run.word === corrected ? (
+          <Correction
+            key={run.word}
+            step={step}
+            word={words[run.word]!}
+            left={run.left}
+            onDone={() => setCorrected(null)}
+          />
+        ) : (
+          wordElement(run, words[run.word]!, chosen)
+        ),
+      )}
     </div>
   )
 })
 
-function Word({
-  run,
-  word,
-  step,
-  chosen,
-  onCaret,
-}: Omit<WordsProps, 'runs' | 'words'> & { run: WordRun; word: StepWord }) {
-  const { store } = useDesk()
-  const [corrects, setCorrects] = useState(false)
-  const isChosen = chosen !== null && run.word >= chosen.from && run.word < chosen.to
+const wordButton = (event: MouseEvent) => (event.target as Element).closest<HTMLElement>('[data-word]')
+
+/** Not a component of its own: hundreds of them cost more than they do. */
+function wordElement(run: WordRun, word: StepWord, chosen: WordRange | null) {
+  const isCut = run.size > run.room
   const isGuess = word.confidence === null || word.confidence < UNSURE
-  const correct = (text: string) => {
-    setCorrects(false)
-    const { script, id } = step
-    const { from, to } = word.script
-    if (text.trim() && text !== script.slice(from, to))
-      store.getState().edit({ name: 'setScript', step: id, script: script.slice(0, from) + text + script.slice(to) })
-  }
-  if (corrects) {
-    return (
-      <input
-        autoFocus
-        className={styles.correction}
-        style={{ left: run.left, width: `${word.text.length + 4}ch` }}
-        aria-label={`Correct “${word.text}”`}
-        defaultValue={step.script.slice(word.script.from, word.script.to)}
-        onBlur={(event) => correct(event.target.value)}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') correct(event.currentTarget.value)
-          if (event.key === 'Escape') setCorrects(false)
-        }}
-      />
-    )
-  }
   return (
     <button
+      key={run.word}
       tabIndex={-1}
       className={run.text ? styles.phrase : styles.unnamed}
-      style={run.text ? { left: run.left, maxWidth: run.room } : { left: run.left, width: run.room }}
+      style={run.text && !isCut ? { left: run.left } : { left: run.left, width: run.room }}
+      data-cut={isCut || undefined}
       title={run.text ? 'Double-click to correct' : 'A phrase without a script'}
       data-word={run.word}
       data-from={word.start}
       data-to={word.end}
       data-guess={run.text && isGuess ? 'yes' : undefined}
-      aria-pressed={isChosen || undefined}
-      onClick={(event) => {
-        // The keys belong to the sheet: Enter after a click starts the next step here.
-        event.currentTarget.blur()
-        onCaret(step.id, run.word, event.shiftKey)
-      }}
-      onDoubleClick={() => run.text && setCorrects(true)}
+      aria-pressed={(chosen && run.word >= chosen.from && run.word < chosen.to) || undefined}
     >
       {run.text}
     </button>
+  )
+}
+
+interface CorrectionProps {
+  step: Step
+  word: StepWord
+  left: number
+  onDone: () => void
+}
+
+function Correction({ step, word, left, onDone }: CorrectionProps) {
+  const { store } = useDesk()
+  const { from, to } = word.script
+  const written = step.script.slice(from, to)
+  const correct = (text: string) => {
+    onDone()
+    const script = step.script.slice(0, from) + text + step.script.slice(to)
+    if (text.trim() && text !== written) store.getState().edit({ name: 'setScript', step: step.id, script })
+  }
+  return (
+    <input
+      autoFocus
+      className={styles.correction}
+      style={{ left, width: `${word.text.length + 4}ch` }}
+      aria-label={`Correct “${word.text}”`}
+      defaultValue={written}
+      onBlur={(event) => correct(event.target.value)}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') correct(event.currentTarget.value)
+        if (event.key === 'Escape') onDone()
+      }}
+    />
   )
 }
 

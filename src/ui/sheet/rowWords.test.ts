@@ -30,6 +30,7 @@ test('a wide word pushes the next ones on instead of covering them, but not too 
   const [line] = runs([word(long, 0, 1), word('then', 1.2, 1.5), word(long, 1.5, 2), word('far', 2, 2.1)], 1)
   expect(line![1]!.left).toBeGreaterThanOrEqual(200)
   expect(line![3]!.left).toBeLessThanOrEqual(200 + 160)
+  expect(line![2]!.size).toBe(200)
   expect(line![2]!.room).toBeLessThan(200)
 })
 
@@ -41,8 +42,8 @@ test('a word that would run over the end of a line begins the next one', () => {
 
 test('a phrase without a script is a bar as long as it lasts, also across lines', () => {
   const [first, second] = runs([word('', 14, 18)], 2, 10)
-  expect(first).toEqual([{ word: 0, text: '', left: 400, room: 200 }])
-  expect(second).toEqual([{ word: 0, text: '', left: 0, room: 200 }])
+  expect(first).toEqual([{ word: 0, text: '', left: 400, size: 200, room: 200 }])
+  expect(second).toEqual([{ word: 0, text: '', left: 0, size: 200, room: 200 }])
 })
 
 test('rows are as high as their lines need', () => {

@@ -7,7 +7,8 @@ export interface WordRun {
   word: number
   text: string
   left: number
-  /** What is wider than this is cut off with dots. */
+  /** As wide as it is printed, and as wide as it may be: what is wider is cut off with dots. */
+  size: number
   room: number
 }
 
@@ -42,7 +43,7 @@ export function wordRuns(
     // A word that is wider than a whole line stays where it is.
     if (at + size + MARGIN > lineEnd && size < width && lineEnd < lines * width) at = lineEnd
     const line = Math.min(lines - 1, Math.floor(at / width + 1e-9))
-    perLine[line]!.push({ word: index, text: word.text, left: at - line * width, room: 0 })
+    perLine[line]!.push({ word: index, text: word.text, left: at - line * width, size, room: 0 })
     free = at + size + BETWEEN
   })
   for (const runs of perLine)
@@ -63,21 +64,23 @@ function placeUnnamed(
     const from = Math.max(phrase.start - stepStart, line * lineSeconds)
     const to = Math.min(phrase.end - stepStart, (line + 1) * lineSeconds)
     if (to <= from) return
-    runs.push({
-      word: index,
-      text: '',
-      left: (from - line * lineSeconds) * pixelsPerSecond,
-      room: (to - from) * pixelsPerSecond,
-    })
+    const size = (to - from) * pixelsPerSecond
+    runs.push({ word: index, text: '', left: (from - line * lineSeconds) * pixelsPerSecond, size, room: size })
   })
 }
 
 let pen: CanvasRenderingContext2D | null = null
+/** Words come again and again, and measuring is slow. */
+const widths = new Map<string, number>()
 
 function textWidth(text: string): number {
+  const known = widths.get(text)
+  if (known !== undefined) return known
   if (!pen) {
     pen = document.createElement('canvas').getContext('2d')!
     pen.font = FONT
   }
-  return pen.measureText(text).width
+  const { width } = pen.measureText(text)
+  widths.set(text, width)
+  return width
 }

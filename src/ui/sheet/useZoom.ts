@@ -72,8 +72,14 @@ export function useZoom(
     const held = anchor.current
     if (!held || !scroller.current) return
     anchor.current = null
-    rows.measure()
     const place = placeOf(held.time, rows, timeline, geometry)
     if (place) scroller.current.scrollTo({ top: place.y + geometry.lineHeight / 2 - held.offset })
   }, [scroller, rows, timeline, geometry])
+}
+
+/** By what the list knows: to scroll, even to where it is already, has the whole page laid out. */
+export function isInSight(rows: RowList, index: number): boolean {
+  const row = rows.measurementsCache[index]
+  const [top, height] = [rows.scrollOffset ?? 0, rows.scrollRect?.height ?? 0]
+  return row !== undefined && row.start >= top && row.end <= top + height
 }
