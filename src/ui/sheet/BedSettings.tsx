@@ -51,7 +51,7 @@ export function BedFields({ cue }: { cue: BedCue }) {
         aria-label="Clearance of this piece"
         min={3}
         max={40}
-        style={{ width: 180 }}
+        style={{ width: '100%' }}
         placeholder={`${lesson.targets.clearance}, the lesson’s`}
         value={cue.clearance}
         suffix="LU"
@@ -101,7 +101,7 @@ function FadeLength({ label, value, usual, onChange }: FadeLengthProps) {
       aria-label={label}
       min={0}
       max={120}
-      style={{ width: 180 }}
+      style={{ width: '100%' }}
       step={0.5}
       placeholder={usual}
       value={value}
