@@ -31,6 +31,8 @@ const ONSET = { before: 0.5, after: 0.4 }
 const BED_REACH: Seconds = 0.6
 const ONSET_REACH: Seconds = 0.2
 const PASSES = 3
+/** The path is rounded over so much to each side: more saves turns and costs nearness, `npm run bench -- ride` tells. */
+const SMOOTHING: Seconds = 0.45
 
 /** What the ride wants at one point, and how far it may be off. Infinite bounds say 'no matter'. */
 interface Tube {
@@ -248,7 +250,7 @@ function limitSlope(edge: Float64Array, bounded: (value: number, neighbour: numb
   for (let i = edge.length - 2; i >= 0; i--) edge[i] = bounded(edge[i]!, edge[i + 1]!)
 }
 
-const smoothed = (gain: Float64Array) => hannMean(gain, 0.25)
+const smoothed = (gain: Float64Array) => hannMean(gain, SMOOTHING)
 
 /**
  * Measures what the gain achieves, over 3 s inside one sentence, and shifts the wish by most of the error. Where the
