@@ -1,13 +1,11 @@
-import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { ElementHandle, Page } from 'puppeteer-core'
-import { readWav } from '@/core/formats/wav'
 import { layoutLesson } from '@/core/lesson/layout'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { integratedLoudness, stretchLoudness } from '@/core/measure/loudness'
 import { EFFECTS } from '@/core/sounds/effects'
 import { HOUSE_RATE, toSamples } from '@/core/units'
-import { headless, output, rawFile, scratch } from './support/application'
+import { output, rawFile, scratch } from './support/application'
 import {
   capturedSound,
   captureSound,
@@ -52,22 +50,6 @@ beforeAll(async () => {
   await waitForSheet(page)
 })
 
-/** The lesson's mix and stems as the headless command makes them of a saved copy. */
-async function mixed(name: string): Promise<Record<'mix' | 'voice' | 'bed' | 'sounds', Float32Array[]>> {
-  await savedLesson(page)
-  const archive = join(folder, `${name}.zip`)
-  const response = await fetch(`${session.application.url}/api/lessons/${lessonId()}/archive`)
-  await writeFile(archive, Buffer.from(await response.arrayBuffer()))
-  await headless('mix', archive, '--out', join(folder, `${name}.wav`), '--stems', join(folder, name))
-  const read = async (path: string) => readWav(await readFile(path)).channels
-  return {
-    mix: await read(join(folder, `${name}.wav`)),
-    voice: await read(join(folder, name, 'voice.wav')),
-    bed: await read(join(folder, name, 'bed.wav')),
-    sounds: await read(join(folder, name, 'sounds.wav')),
-  }
-}
-
 function levels(channels: Float32Array[]) {
   const meter = createEnergyMeter(HOUSE_RATE, channels.length)
   meter.push(channels)
@@ -90,7 +72,7 @@ test('an effect hung on a word sounds there, goes with its step, and is told whe
   const effect = EFFECTS.find(({ id }) => id === 'two-bells')!.make()
   const place = layoutLesson(hung).sounds[0]!.start
   expect(place).toBeGreaterThan(layoutLesson(hung).steps[1]!.start)
-  const { sounds } = await mixed('bells')
+  const { sounds } = await session.mixed(folder, 'bells')
   // Where bell and words together would be too loud, the limiter bends it a little.
   expect(likeness(effect.slice(2400, HOUSE_RATE), sounds[0]!, toSamples(place) + 2400)).toBeGreaterThan(0.99)
 
@@ -135,7 +117,7 @@ test('a piece is made for the lesson, as long as it, and is heard under the whol
   const sound = await fetch(`${session.application.url}/api/media/${cue.media}/sound.f32`)
   const frames = (await sound.arrayBuffer()).byteLength / 8
   expect(frames / HOUSE_RATE).toBeCloseTo(layoutLesson(made).length, 1)
-  const { bed } = await mixed('made')
+  const { bed } = await session.mixed(folder, 'made')
   // Music all the way: no second of it is silent, and the last one dies away.
   const { within } = levels(bed)
   const length = layoutLesson(made).length
@@ -163,13 +145,13 @@ test('the pocket takes the middle out of the bed while the voice speaks, and onl
   const before = await lesson()
   await clickOn(page, 'Balance')
   await waitForText(page, 'Worst moments')
-  const plain = await mixed('no-pocket')
+  const plain = await session.mixed(folder, 'no-pocket')
   await page.click('[role=switch][aria-label="Voice pocket"]')
   await page.click('[role=switch][aria-label="As deep as needed"]')
   await waitForText(page, '6 dB at')
   const { pocket } = await lesson()
   expect(pocket).toEqual({ on: true, depth: 6 })
-  const dipped = await mixed('pocket')
+  const dipped = await session.mixed(folder, 'pocket')
   const timeline = layoutLesson(before)
   const spoken = timeline.passages.find(({ end, start }) => end - start > 8)!
   const [from, to] = [spoken.start + 3, spoken.start + 8]
@@ -203,7 +185,7 @@ test('the pocket takes the middle out of the bed while the voice speaks, and onl
 
 test('a stretch made softer by hand is so much softer, goes with its step, and back to computed undoes it', async () => {
   const before = await lesson()
-  const { bed: plain } = await mixed('by-computer')
+  const { bed: plain } = await session.mixed(folder, 'by-computer')
   const at = layoutLesson(before).steps[2]!.start + 6
   // The playhead goes where the chart is clicked; here by the keyboard on the sheet.
   await clickOn(page, 'Sheet')
@@ -215,7 +197,7 @@ test('a stretch made softer by hand is so much softer, goes with its step, and b
   await page.waitForSelector('[aria-label="Gain of the chosen points"]')
   const nudged = await lesson()
   expect(nudged.nudges.map(({ gain }) => gain)).toEqual([0, -6, -6, 0])
-  const { bed } = await mixed('by-hand')
+  const { bed } = await session.mixed(folder, 'by-hand')
   const change = (from: number, to: number) => levels(bed).within(from, to) - levels(plain).within(from, to)
   const start = layoutLesson(before).steps[2]!.start
   expect(change(start - 2, start + 2)).toBeCloseTo(-6, 0)
@@ -261,8 +243,85 @@ test('a track taken out of the mix is silent in it, and the rest is as loud as i
     '[role=switch][aria-label="Music in the mix"]',
   )) as ElementHandle<HTMLElement>
   await mute.evaluate((one) => one.click())
-  const { bed, mix } = await mixed('without-music')
+  const { bed, mix } = await session.mixed(folder, 'without-music')
   expect(bed[0]!.every((sample) => sample === 0)).toBe(true)
   expect(levels(mix).whole).toBeCloseTo(-16, 0)
+  await undoTo(before)
+})
+
+test('a level typed in a field counts once, when the field is left', async () => {
+  const before = await lesson()
+  await chooseSegment(page, 'Music')
+  const { bed: plain } = await session.mixed(folder, 'level-before')
+  const field = (await page.waitForSelector('[aria-label="Level of Music"]'))!
+  await field.click({ count: 3 })
+  await page.keyboard.type('-12')
+  expect((await lesson()).tracks.bed.gain).toBe(0)
+  await page.keyboard.press('Tab')
+  expect((await lesson()).tracks.bed.gain).toBe(-12)
+  const { bed } = await session.mixed(folder, 'level-after')
+  const { length } = layoutLesson(before)
+  // What the rest of the mix gained is in both.
+  const change = levels(bed).within(5, length - 10) - levels(plain).within(5, length - 10)
+  expect(Math.abs(change + 12)).toBeLessThan(0.5)
+  // Beyond its bounds the nearest that goes is taken.
+  await field.click({ count: 3 })
+  await page.keyboard.type('99')
+  await page.keyboard.press('Tab')
+  expect((await lesson()).tracks.bed.gain).toBe(24)
+  for (let i = 0; i < 2; i++) await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+test('a piece fades out over the time that is typed', async () => {
+  const before = await lesson()
+  await chooseSegment(page, 'Music')
+  await clickOn(page, 'more…')
+  const fadeOver = async (seconds: number) => {
+    const field = (await page.waitForSelector('[aria-label="Fades out over"]'))!
+    await field.click({ count: 3 })
+    await page.keyboard.type(String(seconds))
+    await page.keyboard.press('Tab')
+    return levels((await session.mixed(folder, `fade-${seconds}`)).bed)
+  }
+  const hard = await fadeOver(0)
+  const faded = await fadeOver(8)
+  const { length } = layoutLesson(before)
+  const change = (at: number) => faded.within(at - 0.3, at + 0.3) - hard.within(at - 0.3, at + 0.3)
+  expect(change(length - 9)).toBeCloseTo(0, 0)
+  // Half way down in its middle, and gone at the end.
+  expect(Math.abs(change(length - 4) + 6)).toBeLessThan(1.2)
+  expect(change(length - 0.4)).toBeLessThan(-25)
+  await page.keyboard.press('Escape')
+  await undoTo(before)
+})
+
+test('sounds are copied, and hang on the caret as far apart as they were', async () => {
+  const before = await lesson()
+  await chooseSegment(page, 'Sounds')
+  const hang = async (step: string, sound: string) => {
+    await page.click(`[data-step="${step}"] [title^="Click to select"]`)
+    await page.click('[aria-label="Look for a sound"]', { count: 3 })
+    await page.type('[aria-label="Look for a sound"]', sound)
+    await page.waitForFunction(() => document.querySelectorAll('[aria-label="Library of sounds"] li').length === 1)
+    await page.click('[aria-label="Library of sounds"] li button:last-child')
+  }
+  await hang(before.steps[0]!.id, 'two bells')
+  await page.waitForFunction(() => document.querySelectorAll('[aria-label^="Choose "]').length === 1, {
+    timeout: 60_000,
+  })
+  await page.click('[aria-label^="Choose "]')
+  await clickOn(page, 'Copy 1')
+  await page.click(`[data-step="${before.steps[1]!.id}"] [title^="Click to select"]`)
+  await page.keyboard.down('Control')
+  await page.keyboard.press('v')
+  await page.keyboard.up('Control')
+  const pasted = await lesson()
+  expect(pasted.sounds).toHaveLength(2)
+  const [first, second] = layoutLesson(pasted).sounds
+  expect(second!.start).toBeGreaterThanOrEqual(layoutLesson(pasted).steps[1]!.start)
+  const { sounds } = await session.mixed(folder, 'bells-twice')
+  const heard = sounds[0]!.slice(toSamples(first!.start) + 2400, toSamples(first!.start) + HOUSE_RATE)
+  expect(likeness(heard, sounds[0]!, toSamples(second!.start) + 2400)).toBeGreaterThan(0.99)
   await undoTo(before)
 })

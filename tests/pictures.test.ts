@@ -3,9 +3,11 @@ import type { ElementHandle, Page } from 'puppeteer-core'
 import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { speedOf } from '@/core/lesson/motion'
+import { HOUSE_RATE } from '@/core/units'
 import { output, rawFile, scratch } from './support/application'
 import { chooseFiles, chooseOption, chooseSegment, clickOn, waitForSheet, waitForText } from './support/browser'
 import { sharedSession } from './support/session'
+import { rms } from './support/sound'
 
 /** What is seen when: several pictures in a step, recordings made to fit, slides replaced by a new version. */
 
@@ -143,4 +145,30 @@ test('a new version of the slides keeps the words of the pages that are still th
   })
   await clickOn(page, 'Undo')
   expect(await lesson()).toEqual(before)
+})
+
+test("a recording's own sound is as fast as its picture, and no higher", async () => {
+  const film = join(folder, 'winch.mp4')
+  const sources = ['-f', 'lavfi', '-i', 'testsrc=size=320x180:rate=30:duration=9']
+  const tone = ['-f', 'lavfi', '-i', 'sine=frequency=440:duration=9:sample_rate=48000']
+  await output('ffmpeg', ['-v', 'error', ...sources, ...tone, '-pix_fmt', 'yuv420p', '-shortest', film])
+  await page.goto(session.application.url)
+  await chooseFiles(page, 'first-files', film)
+  await clickOn(page, 'Make the lesson')
+  await page.waitForSelector('[role=row]')
+  await chooseOption(page, "The recording's own sound", 'as recorded')
+  await chooseOption(page, 'Speed of the recording', '1.5 times')
+  const { steps } = await lesson()
+  expect(steps).toMatchObject([{ picture: { kind: 'recording', speed: 1.5, gain: 0 } }])
+  const { sounds } = await session.mixed(folder, 'winch')
+  const heard = sounds[0]!
+  // Nine seconds of the tone in six, without a hole.
+  for (let at = 0.1; at < 5.8; at += 0.1) {
+    const part = heard.subarray(at * HOUSE_RATE, (at + 0.1) * HOUSE_RATE)
+    expect(rms(part)).toBeGreaterThan(0.5 * rms(heard.subarray(0, 5 * HOUSE_RATE)))
+  }
+  expect(rms(heard.subarray(6.1 * HOUSE_RATE))).toBeLessThan(0.001)
+  let crossings = 0
+  for (let i = 1; i < 5 * HOUSE_RATE; i++) if (heard[i - 1]! < 0 && heard[i]! >= 0) crossings++
+  expect(Math.abs(crossings / 5 / 440 - 1)).toBeLessThan(0.01)
 })

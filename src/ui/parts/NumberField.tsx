@@ -12,7 +12,8 @@ type NumberFieldProps = Omit<InputNumberProps<number>, 'value' | 'onChange' | 'o
 /** A number to be typed. Counts when the field is left, on Enter or by the arrows, so that typing "12" is one change. */
 export function NumberField({ value, onChange, ...field }: NumberFieldProps) {
   const [draft, setDraft] = useState<number | null | undefined>(undefined)
-  // The field brings a number into its bounds in the very event in which it is left: the state is too late for it.
+  // The field brings a number into its bounds in the very event in which it is left, but after it has told so: hence
+  // the wait for that event's end, and a ref, since the state would be read too early.
   const latest = useRef<number | null | undefined>(undefined)
   const take = (next: number | null | undefined) => {
     latest.current = next
@@ -27,8 +28,8 @@ export function NumberField({ value, onChange, ...field }: NumberFieldProps) {
       {...field}
       value={draft === undefined ? value : draft}
       onChange={take}
-      onBlur={commit}
-      onPressEnter={commit}
+      onBlur={() => queueMicrotask(commit)}
+      onPressEnter={() => queueMicrotask(commit)}
       onStep={(next) => {
         take(undefined)
         onChange(Number(next))

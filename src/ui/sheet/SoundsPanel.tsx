@@ -1,7 +1,7 @@
 'use client'
 
 import { DeleteOutlined } from '@ant-design/icons'
-import { Alert, Button, Checkbox, Select } from 'antd'
+import { Alert, App, Button, Checkbox, Select } from 'antd'
 import { useState } from 'react'
 import type { SoundCue } from '@/core/lesson/document'
 import { clock } from '../format'
@@ -9,6 +9,7 @@ import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/conte
 import { NumberField } from '../parts/NumberField'
 import { SecondsField } from '../parts/SecondsField'
 import { anchorAtCaret, sayAnchor, titleOf } from './anchors'
+import { soundsClip, writeClipboard } from './clipboard'
 import { newSound } from './newSound'
 import { SoundLibrary } from './SoundLibrary'
 import styles from './panel.module.css'
@@ -72,8 +73,9 @@ export function SoundsPanel() {
 /** What can be done to several sounds at once. */
 function Several({ cues, onDone }: { cues: readonly SoundCue[]; onDone: () => void }) {
   const { store } = useDesk()
+  const { message } = App.useApp()
   const [by, setBy] = useState(0.5)
-  if (cues.length < 2) return null
+  if (cues.length === 0) return null
   const { edit, editTogether } = store.getState()
   const shift = () =>
     editTogether(
@@ -82,8 +84,16 @@ function Several({ cues, onDone }: { cues: readonly SoundCue[]; onDone: () => vo
         sound: { ...cue, anchor: { ...cue.anchor, offset: cue.anchor.offset + by } },
       })),
     )
+  const copy = () => {
+    const ids = cues.map(({ id }) => id)
+    writeClipboard(soundsClip(store.getState(), ids)!)
+    void message.info('Copied. Put the caret where they are to begin, here or in another lesson, and press Ctrl V.')
+  }
   return (
     <div className={styles.actions}>
+      <Button size="small" onClick={copy}>
+        Copy {cues.length}
+      </Button>
       <Button
         size="small"
         onClick={() => {

@@ -1,10 +1,11 @@
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
-import { shelfItemSchema, stepSchema, takeSchema, mediaOf, type Lesson } from '@/core/lesson/document'
+import { shelfItemSchema, soundCueSchema, stepSchema, takeSchema, mediaOf, type Lesson } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { mediaInfoSchema } from '@/core/lesson/media'
 import type { WordClip } from '@/core/narration/wordRange'
-import type { LessonState } from '../lesson/lessonStore'
+import { timelineOf, type LessonState } from '../lesson/lessonStore'
+import { anchorAtCaret } from './anchors'
 
 /** What was copied lies in the browser's storage, so that it can be pasted in another lesson or window. */
 
@@ -19,10 +20,17 @@ const wordsClipSchema = z.object({
   ...sources,
 })
 const stepsClipSchema = z.object({ kind: z.literal('steps'), steps: z.array(stepSchema).min(1), ...sources })
-const clipSchema = z.discriminatedUnion('kind', [wordsClipSchema, stepsClipSchema])
+const soundsClipSchema = z.object({
+  kind: z.literal('sounds'),
+  /** Each so long after the first. */
+  sounds: z.array(z.object({ cue: soundCueSchema, after: z.number().min(0) })).min(1),
+  ...sources,
+})
+const clipSchema = z.discriminatedUnion('kind', [wordsClipSchema, stepsClipSchema, soundsClipSchema])
 export type Clip = z.infer<typeof clipSchema>
 type WordsClip = z.infer<typeof wordsClipSchema>
 type StepsClip = z.infer<typeof stepsClipSchema>
+type SoundsClip = z.infer<typeof soundsClipSchema>
 
 const PLACE = 'yarn-step-copied'
 
@@ -47,6 +55,31 @@ export function wordsClip({ history: { lesson }, media }: LessonState, words: Wo
   const heard = new Set(words.pieces.map((piece) => piece.media))
   const takes = lesson.takes.filter((take) => heard.has(take.media) && !take.removed)
   return { kind: 'words', words, takes, ...known(lesson, media, heard) }
+}
+
+/** Sounds as they follow each other; null where none is chosen. */
+export function soundsClip({ history: { lesson }, media }: LessonState, ids: readonly string[]): SoundsClip | null {
+  const spans = timelineOf(lesson).sounds.filter(({ cue }) => ids.includes(cue.id))
+  if (spans.length === 0) return null
+  const first = Math.min(...spans.map(({ start }) => start))
+  const needed = new Set(spans.map(({ cue }) => cue.media))
+  const sounds = spans.map(({ cue, start }) => ({ cue, after: start - first }))
+  return { kind: 'sounds', sounds, takes: [], ...known(lesson, media, needed) }
+}
+
+/** The edits that hang copied sounds on the caret, as far apart as they were; none without a caret. */
+export function pasteSounds(state: LessonState, { sounds, shelf }: SoundsClip): Edit[] {
+  const here = anchorAtCaret(state)
+  if (!here) return []
+  const hung = sounds.map(({ cue, after }) => ({
+    ...cue,
+    id: nanoid(10),
+    anchor: { ...here, offset: here.offset + after },
+  }))
+  return [
+    { name: 'putOnShelf', items: shelf },
+    { name: 'addSounds', sounds: hung },
+  ]
 }
 
 function known(lesson: Lesson, media: LessonState['media'], needed: ReadonlySet<string>) {

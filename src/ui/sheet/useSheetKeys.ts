@@ -17,7 +17,7 @@ import {
   pasteAtCaret,
   selectedWords,
 } from './caret'
-import { pasteEdit, readClipboard, stepsClip, wordsClip, writeClipboard } from './clipboard'
+import { pasteEdit, pasteSounds, readClipboard, stepsClip, wordsClip, writeClipboard } from './clipboard'
 import { inOrder } from './Score'
 import { SCALES, useSheetView, WAVE_HEIGHTS } from './view'
 
@@ -37,7 +37,7 @@ export const KEYS: readonly { keys: string; shown: string; does: string }[] = [
   { keys: 'enter', shown: 'Enter', does: 'the next step starts at the caret' },
   { keys: 's', shown: 'S', does: 'the next step starts at the playhead, also while playing' },
   { keys: 'backspace', shown: 'Backspace', does: "at a step's start: join it with the step before" },
-  { keys: 'mod+x', shown: 'Ctrl X, C, V', does: 'cut, copy, paste words or steps, also in another lesson' },
+  { keys: 'mod+x', shown: 'Ctrl X, C, V', does: 'cut, copy, paste words, steps or sounds, also in another lesson' },
   { keys: 'mod+f', shown: 'Ctrl F', does: 'find words, or go to a step by its number' },
   { keys: 'alt+up', shown: 'Alt ↑', does: 'move the selected steps up' },
   { keys: 'alt+down', shown: 'Alt ↓', does: 'move the selected steps down' },
@@ -186,6 +186,7 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
       if (edit) state().edit(edit)
       return
     }
+    if (clip.kind === 'sounds') return void state().editTogether(pasteSounds(state(), clip))
     const edit = pasteEdit(state(), clip)
     if (state().edit(edit))
       state().select(
