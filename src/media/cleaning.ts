@@ -16,7 +16,7 @@ import { projectFolder } from './settings'
 import { PARTS, storeSource, type MediaStore } from './store'
 
 /** Raised when the same settings come to sound otherwise. */
-const EDITION = 2
+const EDITION = 3
 
 /** Where the room's noise is heard: a recording of it, a part of the take, or wherever the take is quiet. */
 export type RoomNoise = { media: string } | { from: Seconds; to: Seconds } | null

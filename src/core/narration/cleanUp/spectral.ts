@@ -5,8 +5,6 @@ import { toFactor, type Decibels } from '@/core/units'
 const SIZE = 1024
 const HOP = 256
 const BINS = SIZE / 2 + 1
-/** The noise's power is taken somewhat higher than it is on average, so that its peaks go, too. */
-const OVER = 2
 /** Weight of the frame before in the estimate of a bin's speech (Ephraim and Malah, 1984): no musical noise. */
 const MEMORY = 0.96
 
@@ -40,8 +38,7 @@ export function reduceNoise(samples: Float32Array, noise: NoiseSpectrum, most: D
   for (let at = 0; at + SIZE <= padded.length; at += HOP) {
     const spectrum = transform(padded, at)
     for (let b = 0; b < BINS; b++) {
-      const level = noise[b]! * OVER + 1e-20
-      const ratio = powerOf(spectrum, b) / level
+      const ratio = powerOf(spectrum, b) / (noise[b]! + 1e-20)
       const estimate = MEMORY * before[b]! + (1 - MEMORY) * Math.max(0, ratio - 1)
       const gain = Math.max(least, estimate / (1 + estimate))
       before[b] = gain * gain * ratio
