@@ -1,3 +1,4 @@
+import { createDistances } from './distances'
 import { FEATURES } from './features'
 import type { Reference } from './reference'
 
@@ -95,6 +96,7 @@ export function findPath(
   for (let t = 0; t < frames; t++) offsets[t + 1] = offsets[t]! + band.high[t]! - band.low[t]! + 1
   const back = new Uint8Array(offsets[frames]!)
   const jumps: Int32Array[] = []
+  const distances = createDistances(take.features, reference.features, widestOf(band))
   const bend = costs.bend * take.step
   let cheapest = 0
   // What is still followed: reference frames of the take frame before, and of the one before that.
@@ -118,6 +120,7 @@ export function findPath(
     const start = offsets[t]! - band.low[t]!
     const next: Range = { low: count, high: -1 }
     cheapest = before + idle
+    const distance = distances(t, low, Math.max(low - 1, high))
     for (let r = low; r <= high; r++) {
       let best = matched[r]! + bend
       let code = STAY
@@ -140,7 +143,7 @@ export function findPath(
         best = landing.cost[sentence - landing.first]!
         code = JUMP
       }
-      const value = best < limit ? best + take.step * distance(take.features, t, reference.features, r) : Infinity
+      const value = best < limit ? best + take.step * distance[r - low]! : Infinity
       let rest = paused[r]!
       if (matched[r]! + entry[r]! < rest) {
         rest = matched[r]! + entry[r]!
@@ -170,6 +173,8 @@ export function findPath(
   }
   return traceBack({ matched, paused, before, back, offsets, band, jumps, sentenceAt, sentenceOf, costs, frames })
 }
+
+const widestOf = ({ low, high }: Band) => high.reduce((most, value, t) => Math.max(most, value - low[t]! + 1), 1)
 
 /** What it costs to pause after each reference frame; only where a word ends. */
 function pauseEntries({ word, sentenceAt, punctuated }: Reference, costs: PathCosts): Float32Array {
