@@ -16,8 +16,11 @@ const COARSE = { short: 8, long: 16, longFrom: 900 * FRAMES_PER_SECOND }
 const MIDDLE = 4
 /** Half the width of the bands. */
 const FIRST_BAND = { least: 60, share: 0.12 } // seconds, share of the take
-/** How much dearer than the cheapest a way may be and still be followed, in each pass (see path.ts). */
-const BEAMS = { coarse: 700, middle: 350, fine: 120 }
+/**
+ * How much dearer than the cheapest a way may be and still be followed, in each pass (see path.ts): more than it costs to
+ * begin a sentence again and some bad frames besides, or the right way is given up where it turns back.
+ */
+const BEAMS = { coarse: 700, middle: 350, fine: 400 }
 /** Around a coarser path: so far before and after in the script, and so far in time, for where the path jumps. */
 const SECOND_BAND: BandWidth = { half: 12, reach: 1.5 }
 const THIRD_BAND: BandWidth = { half: 0.5, reach: 0.3 }

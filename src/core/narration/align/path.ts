@@ -171,6 +171,8 @@ export function findPath(
     ;[matched, nextMatched] = [nextMatched, matched]
     ;[paused, nextPaused] = [nextPaused, paused]
   }
+  // All ways have been given up, the right one among them: none may be.
+  if (open.high < open.low && beam < Infinity) return findPath(take, reference, band, Infinity, costs)
   return traceBack({ matched, paused, before, back, offsets, band, jumps, sentenceAt, sentenceOf, costs, frames })
 }
 

@@ -1,0 +1,84 @@
+import { noise } from '@/core/testing/signals'
+import { FEATURES } from './features'
+import { findPath, type TakeFrames } from './path'
+import type { Reference } from './reference'
+
+/** Three sentences of four words each, a word 0.3 s long; every frame has a sound of its own. */
+const [WORD, SENTENCE, SENTENCES] = [30, 120, 3]
+const count = SENTENCE * SENTENCES
+/** So that frames that match are about 5 apart and others about 8.5, as voices are. */
+const SCALE = 1.7
+const reference: Reference = {
+  features: noise(count * FEATURES, 5).map((value) => value * SCALE),
+  word: Int32Array.from({ length: count }, (_, r) => Math.floor(r / WORD)),
+  sentenceAt: Int32Array.from([0, 120, 240, 360]),
+  wordAt: Int32Array.from([0, 4, 8, 12]),
+  punctuated: Array.from({ length: 12 }, (_, w) => w % 4 === 3),
+}
+
+/** A take that says these stretches of the reference one after the other, with silence between them. */
+function saying(stretches: readonly (readonly [from: number, to: number])[]): { take: TakeFrames; said: number[] } {
+  const said = stretches.flatMap(([from, to]) => [
+    ...Array.from({ length: to - from }, (_, i) => from + i),
+    ...Array<number>(25).fill(-1),
+  ])
+  const features = noise(said.length * FEATURES, 9).map((value) => value * SCALE)
+  said.forEach((r, t) => {
+    for (let d = 0; r >= 0 && d < FEATURES; d++) features[t * FEATURES + d]! += reference.features[r * FEATURES + d]!
+  })
+  return { take: { features, speech: Float32Array.from(said, (r) => (r < 0 ? 0 : 1)), step: 1 }, said }
+}
+
+const everything = (frames: number) => ({
+  low: new Int32Array(frames),
+  high: new Int32Array(frames).fill(count - 1),
+})
+const pathOf = (take: TakeFrames, beam: number) => [
+  ...findPath(take, reference, everything(take.speech.length), beam).at,
+]
+
+/** Share of the spoken frames that are put within two frames of what they say. */
+function found(path: readonly number[], said: readonly number[]): number {
+  const spoken = said.flatMap((r, t) => (r >= 0 ? [Math.abs(path[t]! - r) <= 2] : []))
+  return spoken.filter(Boolean).length / spoken.length
+}
+
+test('a straight reading is followed frame by frame', () => {
+  const { take, said } = saying([[0, 360]])
+  expect(found(pathOf(take, 400), said)).toBeGreaterThan(0.97)
+})
+
+test('a sentence that is left out is left out', () => {
+  const { take, said } = saying([
+    [0, 120],
+    [240, 360],
+  ])
+  const path = pathOf(take, 400)
+  expect(found(path, said)).toBeGreaterThan(0.97)
+  expect(path.some((r) => r > 122 && r < 238)).toBe(false)
+})
+
+test('a sentence that breaks off and begins again is followed back', () => {
+  const { take, said } = saying([
+    [0, 120],
+    [120, 230],
+    [120, 360],
+  ])
+  expect(found(pathOf(take, 400), said)).toBeGreaterThan(0.97)
+})
+
+test('where the beam is narrower than the way back costs, it is searched without one', () => {
+  const { take, said } = saying([
+    [0, 120],
+    [120, 230],
+    [120, 360],
+  ])
+  const back = said.indexOf(120, said.indexOf(230 - 1))
+  // From the second try on the band has only what is near it, as it has after a coarser pass.
+  const band = everything(said.length)
+  for (let t = back; t < said.length; t++) {
+    band.low[t] = 120
+    band.high[t] = Math.min(count - 1, 180 + t - back)
+  }
+  expect(found([...findPath(take, reference, band, 60).at], said)).toBeGreaterThan(0.97)
+})
