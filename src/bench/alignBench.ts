@@ -44,7 +44,7 @@ export async function measureAlignment(work: string): Promise<void> {
 }
 
 async function measureSpeed(work: string): Promise<void> {
-  const script = sentencesOf(850, 77)
+  const script = sentencesOf(140, 77)
   const reading = await readingOf(
     script,
     script.map((_, sentence) => ({ sentence })),
