@@ -107,6 +107,15 @@ test('of two tries the last one counts, and the first is told as one', () => {
   expect(Math.abs(found.extra[0]!.end - speech[2]!.end)).toBeLessThan(0.15)
 })
 
+test.each([1, 2, 3])('a try that breaks off after %d words is not taken for the beginning of the next one', (count) => {
+  const { words, take } = reading([[0], [1], [2], [3], [4, count], [4], [5], [6], [7]])
+  const found = alignTake(take, script)
+  const truth = words.findLast((one) => one.word === 4 * WORDS)!
+  const spoken = found.sentences[4]!
+  expect(spoken.status === 'spoken' && Math.abs(spoken.start - truth.start)).toBeLessThan(0.1)
+  expect(found.sentences.every(({ status }) => status === 'spoken')).toBe(true)
+})
+
 test('where nobody speaks nothing is found', () => {
   const found = alignTake({ mel: melOf(new Float32Array(RATE), RATE), speech: [] }, script)
   expect(found.words).toEqual([])

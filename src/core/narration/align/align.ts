@@ -4,6 +4,7 @@ import { BANDS, frameAt, FRAMES_PER_SECOND } from './mel'
 import { describeAlignment, nothingSaid } from './describe'
 import { averaged, comparable, inRoomOf } from './features'
 import { findPath, type Band, type TakeFrames } from './path'
+import { withRestarts } from './restarts'
 import { scaledReference, sentenceAtFrame, type MelReference, type Reference } from './reference'
 import type { Alignment } from './alignment'
 
@@ -58,7 +59,7 @@ export function alignTake(take: TakeSpectra, script: MelReference, { onProgress 
   const narrow = carriedBand(second.at, middleReference, fineReference, MIDDLE, fine, THIRD_BAND)
   const third = findPath(fine, fineReference, narrow, BEAMS.fine)
   onProgress?.(1)
-  return describeAlignment(third.at, fine, fineReference)
+  return describeAlignment(withRestarts(third.at, fine, fineReference), fine, fineReference)
 }
 
 /**

@@ -5,7 +5,7 @@ import { distance, type TakeFrames } from './path'
 import { sentenceAtFrame, type Reference, type ReferenceGraph } from './reference'
 
 /** One run of a path through (a part of) one sentence: take frames `from` to `to`, without pauses around it. */
-interface Visit {
+export interface Visit {
   sentence: number
   from: number
   to: number
@@ -55,7 +55,7 @@ export function nothingSaid({ sentenceAt }: ReferenceGraph): Alignment {
   return { words: [], sentences, extra: [] }
 }
 
-function visitsOf(path: Int32Array, take: TakeFrames, reference: Reference): Visit[] {
+export function visitsOf(path: Int32Array, take: TakeFrames, reference: Reference): Visit[] {
   const { sentenceAt } = reference
   const visits: Visit[] = []
   let last = -1
