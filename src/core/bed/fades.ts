@@ -1,6 +1,7 @@
 import type { BedCue } from '@/core/lesson/document'
 import type { BedSpan } from '@/core/lesson/layout'
 import { toDecibels, type Decibels, type Seconds } from '@/core/units'
+import { eased } from './nudges'
 import { RIDE_RATE, type GainTrack } from './ride'
 
 /** Quieter than any bed is heard. */
@@ -33,5 +34,3 @@ function lay(track: GainTrack, { fadeShape }: BedCue, edge: Seconds, length: Sec
     track[i]! += Math.max(SILENT, toDecibels(fadeShape === 'smooth' ? eased(share) : share))
   }
 }
-
-const eased = (share: number): number => Math.sin((Math.PI / 2) * share) ** 2

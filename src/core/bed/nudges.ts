@@ -33,7 +33,8 @@ export function nudgeTrack(points: readonly NudgePoint[], count: number): GainTr
   return track
 }
 
-const eased = (share: number): number => 0.5 - 0.5 * Math.cos(Math.PI * share)
+/** From 0 to 1, level at both ends. */
+export const eased = (share: number): number => 0.5 - 0.5 * Math.cos(Math.PI * share)
 
 /** What the hand-made line adds at a moment. */
 export function nudgeAt(points: readonly NudgePoint[], time: Seconds): Decibels {
