@@ -102,6 +102,20 @@ test('slides, a reading and its script become a lesson whose words stand where t
   await page.waitForFunction(() => !document.body.innerText.includes('Finding the words in'), { timeout: 60_000 })
   const guesses = await page.$$eval('[data-guess]', (all) => all.length)
   expect(guesses).toBeLessThan(5)
+  // Every word is whole, and beside the next one; only what has no room is cut off.
+  const badlySet = await page.$$eval('[data-line]', (lines) =>
+    lines
+      .flatMap((line) => {
+        const shown = [...line.querySelectorAll<HTMLElement>('[data-word]')]
+        return shown.filter((one, i) => {
+          if (one.dataset.cut) return one.scrollWidth <= one.clientWidth
+          const next = shown[i + 1]
+          return next !== undefined && one.offsetLeft + one.offsetWidth > next.offsetLeft + 3
+        })
+      })
+      .map((one) => one.textContent),
+  )
+  expect(badlySet).toEqual([])
   // Words are said within speech, one after the other.
   const words = await wordsOfRow(0)
   expect(words.map(({ text }) => text).join(' ')).toBe(LEAVING_A_BERTH[0]!.words)

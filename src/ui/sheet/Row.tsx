@@ -15,7 +15,7 @@ import { PictureThumb } from '../parts/PictureThumb'
 import { LengthButton } from './LengthButton'
 import { Line } from './Line'
 import type { RowTab } from './Tabs'
-import { wordRuns } from './rowWords'
+import { wordRuns, type Measure } from './rowWords'
 import { useStepWords } from './useStepWords'
 import { linesOf, ROW_TOP, type SheetGeometry } from './view'
 import styles from './row.module.css'
@@ -34,6 +34,7 @@ export interface RowProps {
   voice: string | null
   geometry: SheetGeometry
   selected: boolean
+  measure: Measure
   /** Null where the caret stands in another step. */
   caret: Caret | null
   /** The step's words that are selected. */
@@ -44,11 +45,11 @@ export interface RowProps {
 
 /** One step: what is said over one picture, as wrapped lines of a score. */
 export const Row = memo(function Row(props: RowProps) {
-  const { span, passages, geometry, selected, caret } = props
+  const { span, passages, geometry, measure, selected, caret } = props
   const { step, index, start, end } = span
   const words = useStepWords(passages, step)
   const lines = linesOf(end - start, geometry)
-  const runs = useMemo(() => wordRuns(words, start, geometry, lines), [words, start, geometry, lines])
+  const runs = useMemo(() => wordRuns(words, start, geometry, lines, measure), [words, start, geometry, lines, measure])
   const { setNodeRef: dragRef, listeners } = useDraggable({ id: step.id, data: { index } })
   const { setNodeRef: dropRef, isOver, active } = useDroppable({ id: step.id })
   const comesFromAbove = ((active?.data.current as { index: number } | undefined)?.index ?? index) < index

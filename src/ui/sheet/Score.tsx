@@ -14,6 +14,7 @@ import { BringIn } from './BringIn'
 import { Playhead } from './Playhead'
 import { Row } from './Row'
 import { caretTime, selectionOf } from './caret'
+import { useWordMeasure } from './rowWords'
 import { tabsByStep, type RowTab } from './Tabs'
 import { useMeasuredWidth } from './useMeasuredWidth'
 import { isInSight, useZoom } from './useZoom'
@@ -67,6 +68,7 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
   useZoom(scroller, rows, timeline, geometry)
 
   const passages = usePassages(timeline)
+  const measure = useWordMeasure()
   const chosen = useMemo(() => selectionOf(lesson.steps, caret), [lesson.steps, caret])
   const tabs = useMemo(() => tabsByStep(lesson, timeline), [lesson, timeline])
   const bedTitles = useMemo(
@@ -158,6 +160,7 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
                     tabs={tabs.get(span.step.id) ?? NO_TABS}
                     voice={voiceMark(lesson, span.step)}
                     geometry={geometry}
+                    measure={measure}
                     selected={selected.includes(span.step.id)}
                     caret={caret?.step === span.step.id ? caret : null}
                     chosen={chosen.get(span.step.id) ?? null}

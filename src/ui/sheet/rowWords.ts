@@ -1,3 +1,4 @@
+import { useEffect, useState } from 'react'
 import type { StepWord } from '@/core/narration/stepWords'
 import type { Seconds } from '@/core/units'
 import type { SheetGeometry } from './view'
@@ -28,7 +29,7 @@ export function wordRuns(
   stepStart: Seconds,
   geometry: SheetGeometry,
   lines: number,
-  measure: (text: string) => number = textWidth,
+  measure: Measure,
 ): WordRun[][] {
   const width = geometry.lineSeconds * geometry.pixelsPerSecond
   const perLine: WordRun[][] = Array.from({ length: lines }, () => [])
@@ -69,18 +70,31 @@ function placeUnnamed(
   })
 }
 
-let pen: CanvasRenderingContext2D | null = null
-/** Words come again and again, and measuring is slow. */
-const widths = new Map<string, number>()
+/** Width of a text in pixels. */
+export type Measure = (text: string) => number
 
-function textWidth(text: string): number {
-  const known = widths.get(text)
-  if (known !== undefined) return known
-  if (!pen) {
-    pen = document.createElement('canvas').getContext('2d')!
-    pen.font = FONT
+/** Measures in the words' own font; anew once that has been loaded, since what stands in for it is wider. */
+export function useWordMeasure(): Measure {
+  const [measure, setMeasure] = useState(createMeasure)
+  useEffect(() => {
+    void document.fonts.load(FONT).then(() => setMeasure(createMeasure))
+  }, [])
+  return measure
+}
+
+/** Keeps what it has measured: words come again and again, and measuring is slow. */
+function createMeasure(): Measure {
+  const widths = new Map<string, number>()
+  let pen: CanvasRenderingContext2D | null = null
+  return (text) => {
+    const known = widths.get(text)
+    if (known !== undefined) return known
+    if (!pen) {
+      pen = document.createElement('canvas').getContext('2d')!
+      pen.font = FONT
+    }
+    const { width } = pen.measureText(text)
+    widths.set(text, width)
+    return width
   }
-  const { width } = pen.measureText(text)
-  widths.set(text, width)
-  return width
 }
