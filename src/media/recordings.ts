@@ -2,12 +2,12 @@ import { mkdir, open, rename, rm, stat } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { encodeSamples, writeWavHeader } from '@/core/formats/wav'
 import { UserError } from '@/core/userError'
-import { HOUSE_RATE } from '@/core/units'
+import type { Hertz } from '@/core/units'
 
 /** Recordings arrive in pieces, each with its place; a piece that comes twice does no harm. */
 
 const BYTES = 4
-const BLOCK = 10 * HOUSE_RATE * BYTES
+const BLOCK = 500_000 * BYTES
 /** Far more than a piece of half a second. */
 const LARGEST_PIECE = 64 * 1024 * 1024
 
@@ -33,14 +33,14 @@ export const recordedBytes = (path: string): Promise<number> =>
     () => 0,
   )
 
-/** Makes a WAV file (24 bit, mono, house rate) of a recorded voice and takes the pieces away. */
-export async function finishVoice(path: string, out: string): Promise<void> {
+/** Makes a WAV file (24 bit, mono) of a recorded voice and takes the pieces away. */
+export async function finishVoice(path: string, rate: Hertz, out: string): Promise<void> {
   const bytes = await recordedBytes(path)
   const frames = Math.floor(bytes / BYTES)
   if (frames === 0) throw new UserError('Nothing was recorded. Check the microphone and record again.')
   const [input, output] = [await open(path, 'r'), await open(out, 'w')]
   try {
-    await output.write(writeWavHeader(1, HOUSE_RATE, frames))
+    await output.write(writeWavHeader(1, rate, frames))
     for (let at = 0; at < frames * BYTES; at += BLOCK) {
       const samples = new Float32Array(Math.min(BLOCK, frames * BYTES - at) / BYTES)
       await input.read(new Uint8Array(samples.buffer), 0, samples.byteLength, at)

@@ -13,6 +13,8 @@ export const recordingDetailsSchema = z.object({
   room: z.string().nullable(),
   /** Each step's part is trimmed to its own words, or one break follows the other without anything lost. */
   trimmed: z.boolean(),
+  /** Of a sound: samples a second, as the microphone gives them. */
+  rate: z.int().min(8000).max(384_000).nullable(),
   /** Of a picture: the file's ending. */
   extension: z.enum(['webm', 'mp4']).nullable(),
 })

@@ -1,6 +1,6 @@
 import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { loudnessOf } from '@/core/measure/loudness'
-import { HOUSE_RATE, toDecibels, type Decibels, type Lufs } from '@/core/units'
+import { toDecibels, type Decibels, type Hertz, type Lufs } from '@/core/units'
 
 /** A microphone's level while one speaks, and what to do about it. */
 export interface InputLevel {
@@ -31,8 +31,8 @@ export interface InputMeter {
 }
 
 /** Measures as the voice will be measured in the mix: K-weighted, a mono sound from both sides. */
-export function createInputMeter(): InputMeter {
-  const energy = createEnergyMeter(HOUSE_RATE, 1)
+export function createInputMeter(rate: Hertz): InputMeter {
+  const energy = createEnergyMeter(rate, 1)
   let from = 0
   let highest = 0
   let clipped = 0

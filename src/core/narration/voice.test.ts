@@ -80,6 +80,7 @@ describe('a recording in its lesson', () => {
     punch: null,
     room: null,
     trimmed: true,
+    rate: 48_000,
     extension: null,
     ...part,
   })
@@ -275,7 +276,7 @@ describe('laid again', () => {
 
 describe('the level of a microphone', () => {
   const verdictOn = (samples: Float32Array) => {
-    const meter = createInputMeter()
+    const meter = createInputMeter(HOUSE_RATE)
     for (let at = 0; at < samples.length; at += 2400) meter.push(samples.subarray(at, at + 2400))
     return meter.read()
   }

@@ -3,7 +3,6 @@
 import { Alert, App, Button } from 'antd'
 import { useEffect, useState } from 'react'
 import type { WaitingRecording } from '@/core/lesson/recording'
-import { HOUSE_RATE } from '@/core/units'
 import { call } from '../api'
 import { imported } from '../arrival'
 import { clock } from '../format'
@@ -70,9 +69,9 @@ export function Recovered() {
   ))
 }
 
-function sayLength({ kind, bytes, state }: WaitingRecording): string {
-  if (kind === 'picture') return 'the screen'
-  return state === 'finished' ? 'your voice' : clock(bytes / 4 / HOUSE_RATE)
+function sayLength({ kind, bytes, state, details }: WaitingRecording): string {
+  if (kind === 'picture' || !details.rate) return 'the screen'
+  return state === 'finished' ? 'your voice' : clock(bytes / 4 / details.rate)
 }
 
 /** What this browser still has is sent to the server first. */

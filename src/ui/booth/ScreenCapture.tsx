@@ -35,8 +35,8 @@ export function ScreenCapture({ step, microphone }: { step: string; microphone: 
   const begin = async (source: PictureSource) => {
     try {
       const marks = [{ step, at: 0 }]
-      const { recording, extension } = await recordPicture(source, id, marks, () => void finish())
-      running.current = { recording, details: { marks, punch: null, room: null, trimmed: true, extension } }
+      const { recording, details } = await recordPicture(source, id, marks, () => void finish())
+      running.current = { recording, details }
       setState('recording')
       if (withVoice && microphone.phase === 'ready') void microphone.start(step, null)
     } catch (error) {

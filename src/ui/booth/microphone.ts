@@ -1,4 +1,4 @@
-import { HOUSE_RATE } from '@/core/units'
+import { openTrackSound, type TrackSound } from './trackSound'
 
 /** What a browser may do to a microphone's sound on its own. All off unless asked for: it costs the voice's tone. */
 export interface InputChoice {
@@ -15,11 +15,9 @@ export const PLAIN_INPUT: InputChoice = {
   autoGainControl: false,
 }
 
-/** An open microphone: every sample of it, in blocks, to whoever listens. */
-export interface Microphone {
+/** An open microphone. */
+export interface Microphone extends TrackSound {
   label: string
-  listen(listener: (samples: Float32Array) => void): () => void
-  close(): void
 }
 
 /** Throws an Error with a sentence where there is no microphone, or it may not be used. */
@@ -29,27 +27,14 @@ export async function openMicrophone({ device, ...processing }: InputChoice): Pr
     .catch((error: DOMException) => {
       throw new Error(sentenceFor(error))
     })
-  const context = new AudioContext({ sampleRate: HOUSE_RATE })
-  await context.audioWorklet.addModule('/worklets/capture.worklet.js')
-  await context.resume()
-  const node = new AudioWorkletNode(context, 'yarn-step-capture', {
-    numberOfOutputs: 0,
-    channelCount: 1,
-    channelCountMode: 'explicit',
-  })
-  const listeners = new Set<(samples: Float32Array) => void>()
-  node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => listeners.forEach((listener) => listener(data))
-  context.createMediaStreamSource(stream).connect(node)
-  const [track] = stream.getAudioTracks()
+  const [track] = stream.getAudioTracks() as [MediaStreamTrack]
+  const sound = await openTrackSound(track)
   return {
-    label: track?.label ?? '',
-    listen(listener) {
-      listeners.add(listener)
-      return () => listeners.delete(listener)
-    },
+    ...sound,
+    label: track.label,
     close() {
-      stream.getTracks().forEach((one) => one.stop())
-      void context.close()
+      sound.close()
+      track.stop()
     },
   }
 }

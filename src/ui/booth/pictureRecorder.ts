@@ -29,11 +29,11 @@ export async function recordPicture(
   lesson: string,
   marks: RecordingDetails['marks'],
   onEnd: () => void,
-): Promise<{ recording: PictureRecording; extension: 'webm' | 'mp4' }> {
+): Promise<{ recording: PictureRecording; details: RecordingDetails }> {
   const { type, extension } = TYPES.find((one) => MediaRecorder.isTypeSupported(one.type)) ?? TYPES[2]
   const stream = await openPicture(source)
   const id = nanoid(14)
-  const details = { marks, punch: null, room: null, trimmed: true, extension }
+  const details: RecordingDetails = { marks, punch: null, room: null, trimmed: true, rate: null, extension }
   const keeper = await keepPieces({ id, lesson, kind: 'picture', details })
   const recorder = new MediaRecorder(stream, { mimeType: type, videoBitsPerSecond: BITS_PER_SECOND })
   let keeping: Promise<void> = Promise.resolve()
@@ -47,7 +47,7 @@ export async function recordPicture(
   stream.getVideoTracks()[0]?.addEventListener('ended', onEnd)
   recorder.start(PIECE)
   return {
-    extension,
+    details,
     recording: {
       id,
       async stop() {

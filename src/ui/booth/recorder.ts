@@ -1,11 +1,11 @@
 import { nanoid } from 'nanoid'
 import type { RecordingDetails, RecordingKind } from '@/core/lesson/recording'
-import { HOUSE_RATE, type Seconds } from '@/core/units'
+import type { Seconds } from '@/core/units'
 import type { Microphone } from './microphone'
 import { keepPieces, type PieceKeeper } from './pieces'
 
-/** Half a second of sound: no more than that can be lost. */
-const PIECE = HOUSE_RATE / 2
+/** No more than that can be lost. */
+const PIECE: Seconds = 0.5
 
 /** A recording of the microphone in progress. */
 export interface VoiceRecording {
@@ -30,6 +30,7 @@ export async function recordVoice(
   const id = nanoid(14)
   let details = first
   const keeper = await keepPieces({ id, lesson, kind, details })
+  const { rate } = microphone
   let piece: Float32Array[] = []
   let waiting = 0
   let total = 0
@@ -45,13 +46,13 @@ export async function recordVoice(
     piece.push(samples.slice())
     waiting += samples.length
     total += samples.length
-    if (waiting >= PIECE) flush()
+    if (waiting >= PIECE * rate) flush()
   })
   return {
     id,
-    time: () => total / HOUSE_RATE,
+    time: () => total / rate,
     mark(step) {
-      details = { ...details, marks: [...details.marks, { step, at: total / HOUSE_RATE }] }
+      details = { ...details, marks: [...details.marks, { step, at: total / rate }] }
       void keeper.describe(details)
     },
     details: () => details,

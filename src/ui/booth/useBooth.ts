@@ -4,7 +4,7 @@ import { App } from 'antd'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { RecordingDetails } from '@/core/lesson/recording'
 import { roomNoise } from '@/core/measure/quiet'
-import { createInputMeter, type InputLevel } from '@/core/narration/inputLevel'
+import { createInputMeter, type InputLevel, type InputMeter } from '@/core/narration/inputLevel'
 import type { Lufs, Seconds } from '@/core/units'
 import { fetchAnalysis, imported } from '../arrival'
 import { useDesk } from '../lesson/context'
@@ -59,11 +59,11 @@ export function useBooth(): Booth {
   const [headphones, setHeadphones] = useState(false)
   const microphone = useRef<Microphone | null>(null)
   const recording = useRef<VoiceRecording | null>(null)
-  const meter = useRef(createInputMeter())
+  const meter = useRef<InputMeter | null>(null)
 
   useEffect(() => {
     const timer = setInterval(() => {
-      if (!microphone.current) return
+      if (!meter.current) return
       setLevel(meter.current.read())
       if (recording.current) setTime(recording.current.time())
     }, LEVEL_EVERY)
@@ -78,12 +78,12 @@ export function useBooth(): Booth {
   async function open(choice: InputChoice = input): Promise<void> {
     setInput(choice)
     setPhase('opening')
-    microphone.current?.close()
-    microphone.current = null
+    shut()
     try {
       const opened = await openMicrophone(choice)
-      meter.current = createInputMeter()
-      opened.listen((samples) => meter.current.push(samples))
+      const own = createInputMeter(opened.rate)
+      opened.listen((samples) => own.push(samples))
+      meter.current = own
       microphone.current = opened
       setLabel(opened.label)
       setPhase('ready')
@@ -93,9 +93,14 @@ export function useBooth(): Booth {
     }
   }
 
-  function close(): void {
+  function shut(): void {
     microphone.current?.close()
     microphone.current = null
+    meter.current = null
+  }
+
+  function close(): void {
+    shut()
     setLevel(null)
     setPhase('closed')
   }
@@ -105,7 +110,7 @@ export function useBooth(): Booth {
     if (!microphone.current) return
     setPhase('room')
     try {
-      const details = detailsOf(store.getState().selected[0] ?? 'room', null)
+      const details = detailsOf(microphone.current, store.getState().selected[0] ?? 'room', null)
       const recorded = await recordVoice(microphone.current, id, 'room', details)
       await countDown(ROOM_TIME, setCount)
       const info = await imported(await recorded.stop())
@@ -117,11 +122,12 @@ export function useBooth(): Booth {
     setPhase('ready')
   }
 
-  const detailsOf = (step: string, punch: RecordingDetails['punch']): RecordingDetails => ({
+  const detailsOf = ({ rate }: Microphone, step: string, punch: RecordingDetails['punch']): RecordingDetails => ({
     marks: [{ step, at: 0 }],
     punch,
     room: room?.media ?? null,
     trimmed: mode !== 'walk',
+    rate,
     extension: null,
   })
 
@@ -132,8 +138,8 @@ export function useBooth(): Booth {
     await countDown(COUNT, setCount)
     if (!microphone.current) return
     try {
-      meter.current.reset()
-      recording.current = await recordVoice(microphone.current, id, 'voice', detailsOf(step, punch))
+      meter.current?.reset()
+      recording.current = await recordVoice(microphone.current, id, 'voice', detailsOf(microphone.current, step, punch))
       setTime(0)
       setPhase('recording')
       listenAlong(step)

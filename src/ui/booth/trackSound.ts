@@ -1,0 +1,77 @@
+import { HOUSE_RATE, type Hertz } from '@/core/units'
+
+/** The sound of a microphone, every sample of it, mixed to one channel. */
+export interface TrackSound {
+  rate: Hertz
+  listen(listener: (samples: Float32Array) => void): () => void
+  close(): void
+}
+
+/**
+ * Frames straight from the device, where the browser gives them (W3C MediaStreamTrack Insertable Streams). An
+ * AudioContext runs by the clock of the loudspeaker: where that differs from the microphone's, or the audio thread
+ * comes late, it leaves out samples or puts in zeros.
+ */
+export const openTrackSound = (track: MediaStreamTrack): Promise<TrackSound> =>
+  Processor ? fromFrames(new Processor({ track, maxBufferSize: WAITING })) : fromAudioThread(track)
+
+/** TypeScript knows it for workers and pictures only; not every browser has it. */
+const Processor = globalThis.MediaStreamTrackProcessor as
+  (new (init: { track: MediaStreamTrack; maxBufferSize: number }) => Frames) | undefined
+type Frames = { readable: ReadableStream<AudioData> }
+
+/** Frames of 10 ms that may wait while the page is busy. */
+const WAITING = 1000
+
+async function fromFrames({ readable }: Frames): Promise<TrackSound> {
+  const reader = readable.getReader()
+  const listeners = listenersOf()
+  const first = await reader.read()
+  const rate = first.value?.sampleRate ?? HOUSE_RATE
+  void handOn(first)
+  return { rate, listen: listeners.add, close: () => void reader.cancel() }
+
+  async function handOn(next: ReadableStreamReadResult<AudioData>): Promise<void> {
+    while (!next.done) {
+      listeners.tell(monoOf(next.value))
+      next.value.close()
+      next = await reader.read()
+    }
+  }
+}
+
+function monoOf(frame: AudioData): Float32Array {
+  const mono = new Float32Array(frame.numberOfFrames)
+  const channel = new Float32Array(frame.numberOfFrames)
+  for (let planeIndex = 0; planeIndex < frame.numberOfChannels; planeIndex++) {
+    frame.copyTo(channel, { planeIndex, format: 'f32-planar' })
+    channel.forEach((value, i) => (mono[i]! += value / frame.numberOfChannels))
+  }
+  return mono
+}
+
+async function fromAudioThread(track: MediaStreamTrack): Promise<TrackSound> {
+  const context = new AudioContext({ sampleRate: HOUSE_RATE })
+  await context.audioWorklet.addModule('/worklets/capture.worklet.js')
+  await context.resume()
+  const node = new AudioWorkletNode(context, 'yarn-step-capture', {
+    numberOfOutputs: 0,
+    channelCount: 1,
+    channelCountMode: 'explicit',
+  })
+  const listeners = listenersOf()
+  node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => listeners.tell(data)
+  context.createMediaStreamSource(new MediaStream([track])).connect(node)
+  return { rate: HOUSE_RATE, listen: listeners.add, close: () => void context.close() }
+}
+
+function listenersOf() {
+  const listeners = new Set<(samples: Float32Array) => void>()
+  return {
+    tell: (samples: Float32Array) => listeners.forEach((listener) => listener(samples)),
+    add(listener: (samples: Float32Array) => void) {
+      listeners.add(listener)
+      return () => void listeners.delete(listener)
+    },
+  }
+}
