@@ -252,20 +252,48 @@ test('a server that dies while recording loses nothing: the pieces wait in the b
   for (const move of moves) expect(Math.abs(move)).toBeLessThanOrEqual(1)
 })
 
-test('the camera becomes the picture of a step', async () => {
+const seePicture = (page: Page) =>
+  page.waitForFunction(() => document.querySelector('aside[aria-label="Picture and takes"] video') !== null, {
+    timeout: 60_000,
+  })
+
+test('the screen becomes the picture of a step', async () => {
   const { page } = await inBooth(fakeMicrophone(microphone))
   await goToStep(page, 11)
-  await clickOn(page, 'Record the camera…')
+  await clickOn(page, 'Record the screen…')
   await waitForText(page, 'Stop recording the picture')
   await recordFor(4)
   await clickOn(page, 'Stop recording the picture')
-  await page.waitForFunction(() => document.querySelector('aside[aria-label="Picture and takes"] video') !== null, {
-    timeout: 60_000,
-  })
+  await seePicture(page)
   await savedLesson(page)
   const { picture } = await stepNow(11)
-  expect(picture).toMatchObject({ kind: 'recording' })
+  expect(picture).toMatchObject({ kind: 'recording', from: 0 })
   if (picture.kind === 'recording') expect(picture.to).toBeGreaterThan(2.5)
+})
+
+test('the camera becomes the picture of a step, and the voice recorded with it stays with what was seen', async () => {
+  const { page } = await inBooth(fakeMicrophone(microphone))
+  await goToStep(page, 12)
+  await clickOn(page, 'Open the microphone')
+  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+  await clickOn(page, 'with voice')
+  await clickOn(page, 'Record the camera…')
+  await waitForText(page, 'Stop recording the picture')
+  const filming = Date.now()
+  await page.waitForSelector('[aria-label="Stop (R)"]')
+  const counted = (Date.now() - filming) / 1000
+  await recordFor(6)
+  await clickOn(page, 'Stop recording the picture')
+  await seePicture(page)
+  const { lesson } = await savedLesson(page)
+  const { picture, passages, leadIn, length } = lesson.steps[11]!
+  expect(lesson.takes.at(-1)).toMatchObject({ media: passages[0]!.media, kind: 'recorded' })
+  // The picture ran while the voice was counted in; the step begins with the picture of its first word.
+  if (picture.kind !== 'recording') throw new Error('There is no recording in the step.')
+  const voiceAt = picture.from + leadIn - passages[0]!.from
+  expect(counted).toBeGreaterThan(2)
+  expect(Math.abs(voiceAt - counted)).toBeLessThan(0.8)
+  expect(length).toEqual({ kind: 'voice', atLeast: picture.to - picture.from })
 })
 
 describe('takes', () => {

@@ -15,6 +15,8 @@ export const recordingDetailsSchema = z.object({
   trimmed: z.boolean(),
   /** Of a sound: samples a second, as the microphone gives them. */
   rate: z.int().min(8000).max(384_000).nullable(),
+  /** Of a picture: where in it the voice begins that was recorded with it. */
+  voiceAt: z.number().nullable(),
   /** Of a picture: the file's ending. */
   extension: z.enum(['webm', 'mp4']).nullable(),
 })

@@ -81,6 +81,7 @@ describe('a recording in its lesson', () => {
     room: null,
     trimmed: true,
     rate: 48_000,
+    voiceAt: null,
     extension: null,
     ...part,
   })

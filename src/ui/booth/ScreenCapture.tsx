@@ -1,8 +1,7 @@
 'use client'
 
 import { App, Button, Checkbox } from 'antd'
-import { useRef, useState } from 'react'
-import type { RecordingDetails } from '@/core/lesson/recording'
+import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import { imported } from '../arrival'
 import { useDesk } from '../lesson/context'
 import { recordPicture, type PictureRecording, type PictureSource } from './pictureRecorder'
@@ -10,13 +9,20 @@ import { takeIntoLesson } from './takeIntoLesson'
 import type { Booth } from './useBooth'
 import styles from './booth.module.css'
 
+interface Capture {
+  picture: PictureRecording
+  /** Whether a voice is recorded with it; known once it is counted in. */
+  voice: Promise<boolean>
+}
+const NO_VOICE = Promise.resolve(false)
+
 /** The screen, a window or the camera as the picture of this step, with the microphone or without. */
 export function ScreenCapture({ step, microphone }: { step: string; microphone: Booth }) {
   const { id, store } = useDesk()
   const { message } = App.useApp()
   const [withVoice, setWithVoice] = useState(false)
   const [state, setState] = useState<'idle' | 'recording' | 'saving'>('idle')
-  const running = useRef<{ recording: PictureRecording; details: RecordingDetails } | null>(null)
+  const running = useRef<Capture | null>(null)
 
   const finish = async () => {
     const own = running.current
@@ -24,24 +30,31 @@ export function ScreenCapture({ step, microphone }: { step: string; microphone: 
     running.current = null
     setState('saving')
     try {
-      if (microphone.phase === 'recording') await microphone.stop()
-      const info = await imported(await own.recording.stop())
-      await takeIntoLesson(store, own.recording.id, info, own.details)
+      const stored = own.picture.stop()
+      // The voice is laid first: the picture keeps step with it.
+      if (await own.voice) await microphone.stop()
+      await takeIntoLesson(store, own.picture.id, await imported(await stored), own.picture.details())
     } catch (error) {
       void message.error((error as Error).message)
     }
     setState('idle')
   }
+  // Who leaves the booth has finished; what was recorded goes into the lesson.
+  const leave = useEffectEvent(() => void finish())
+  useEffect(() => () => leave(), [])
   const begin = async (source: PictureSource) => {
     try {
-      const marks = [{ step, at: 0 }]
-      const { recording, details } = await recordPicture(source, id, marks, () => void finish())
-      running.current = { recording, details }
+      const picture = await recordPicture(source, id, [{ step, at: 0 }], () => void finish())
+      running.current = { picture, voice: withVoice && microphone.phase === 'ready' ? speakTo(picture) : NO_VOICE }
       setState('recording')
-      if (withVoice && microphone.phase === 'ready') void microphone.start(step, null)
     } catch (error) {
       void message.error((error as Error).message)
     }
+  }
+  const speakTo = async (picture: PictureRecording) => {
+    const begun = await microphone.start(step, null)
+    if (begun) picture.markVoice()
+    return begun
   }
   if (state !== 'idle') {
     return (

@@ -6,7 +6,7 @@ import type { Seconds } from '@/core/units'
 import { cardUrl, pageUrl, proxyUrl } from '../api'
 import styles from './booth.module.css'
 
-/** The picture one speaks to. A recording plays along, silently, while one records. */
+/** The picture one speaks to. A recording plays along, silently and at its speed, while one records. */
 export function StepPicture({ step, time }: { step: Step; time: Seconds | null }) {
   const { picture } = step
   const video = useRef<HTMLVideoElement>(null)
@@ -15,6 +15,7 @@ export function StepPicture({ step, time }: { step: Step; time: Seconds | null }
     const element = video.current
     if (!element || picture.kind !== 'recording') return
     element.currentTime = picture.from
+    element.playbackRate = picture.speed ?? 1
     if (plays) void element.play().catch(() => undefined)
     else element.pause()
   }, [plays, picture])

@@ -6,6 +6,9 @@ export type PictureSource = 'screen' | 'camera'
 
 export interface PictureRecording {
   id: string
+  details(): RecordingDetails
+  /** A voice that is recorded with it begins now. */
+  markVoice(): void
   /** Ends it and waits until all of it is on the server; gives the id of its import. */
   stop(): Promise<string>
 }
@@ -29,11 +32,19 @@ export async function recordPicture(
   lesson: string,
   marks: RecordingDetails['marks'],
   onEnd: () => void,
-): Promise<{ recording: PictureRecording; details: RecordingDetails }> {
+): Promise<PictureRecording> {
   const { type, extension } = TYPES.find((one) => MediaRecorder.isTypeSupported(one.type)) ?? TYPES[2]
   const stream = await openPicture(source)
   const id = nanoid(14)
-  const details: RecordingDetails = { marks, punch: null, room: null, trimmed: true, rate: null, extension }
+  let details: RecordingDetails = {
+    marks,
+    punch: null,
+    room: null,
+    trimmed: true,
+    rate: null,
+    voiceAt: null,
+    extension,
+  }
   const keeper = await keepPieces({ id, lesson, kind: 'picture', details })
   const recorder = new MediaRecorder(stream, { mimeType: type, videoBitsPerSecond: BITS_PER_SECOND })
   let keeping: Promise<void> = Promise.resolve()
@@ -45,18 +56,22 @@ export async function recordPicture(
   }
   const stopped = new Promise<void>((resolve) => (recorder.onstop = () => resolve()))
   stream.getVideoTracks()[0]?.addEventListener('ended', onEnd)
+  const started = new Promise<number>((resolve) => (recorder.onstart = () => resolve(performance.now())))
   recorder.start(PIECE)
+  const startedAt = await started
   return {
-    details,
-    recording: {
-      id,
-      async stop() {
-        if (recorder.state !== 'inactive') recorder.stop()
-        await stopped
-        stream.getTracks().forEach((track) => track.stop())
-        await keeping
-        return keeper.finish()
-      },
+    id,
+    details: () => details,
+    markVoice() {
+      details = { ...details, voiceAt: (performance.now() - startedAt) / 1000 }
+      void keeper.describe(details)
+    },
+    async stop() {
+      if (recorder.state !== 'inactive') recorder.stop()
+      await stopped
+      stream.getTracks().forEach((track) => track.stop())
+      await keeping
+      return keeper.finish()
     },
   }
 }

@@ -1,7 +1,6 @@
 import { nanoid } from 'nanoid'
-import { newRecording, newStep } from '@/core/lesson/document'
-import type { Edit } from '@/core/lesson/edits'
 import { shelfItem } from '@/core/lesson/firstLesson'
+import { layCapture } from '@/core/lesson/layCapture'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { RecordingDetails } from '@/core/lesson/recording'
 import { takeSpeech } from '@/core/mix/voiceClips'
@@ -19,7 +18,7 @@ export async function takeIntoLesson(
 ): Promise<void> {
   store.getState().addMedia([info])
   const { lesson } = store.getState().history
-  const edits = info.kind === 'recording' ? asPicture(store, info, details) : []
+  const edits = info.kind === 'recording' ? layCapture(lesson, details, info, () => nanoid(10)) : []
   if (info.kind === 'sound') {
     const speech = takeSpeech(await fetchAnalysis(info.hash))
     const laid = layRecording(lesson, details, { media: info.hash, length: info.length!, speech }, () => nanoid(10))
@@ -28,19 +27,4 @@ export async function takeIntoLesson(
   }
   if (store.getState().edit(...edits))
     await call(`/api/recordings/${recording}`, { method: 'PATCH', body: { state: 'taken' } })
-}
-
-/** A recorded picture takes the place of its step's picture; without that step it becomes a new one at the end. */
-function asPicture(store: LessonStore, info: MediaInfo, { marks }: RecordingDetails): Edit[] {
-  const { lesson } = store.getState().history
-  const picture = newRecording(info.hash, info.length!)
-  const shelf: Edit = { name: 'putOnShelf', items: [shelfItem(info)] }
-  const step = lesson.steps.find(({ id }) => id === marks[0]!.step)
-  if (!step) return [shelf, { name: 'addSteps', before: null, steps: [newStep(nanoid(10), 'Recorded', picture)] }]
-  const length = Math.max(info.length!, 'atLeast' in step.length ? step.length.atLeast : 0)
-  return [
-    shelf,
-    { name: 'setPicture', step: step.id, picture },
-    { name: 'setLength', step: step.id, length: { kind: 'voice', atLeast: length } },
-  ]
 }

@@ -38,7 +38,8 @@ export interface Booth {
   open(choice?: InputChoice): Promise<void>
   close(): void
   measureRoom(): Promise<void>
-  start(step: string, punch: RecordingDetails['punch']): Promise<void>
+  /** Counts in and begins; false where nothing is recorded. */
+  start(step: string, punch: RecordingDetails['punch']): Promise<boolean>
   /** The next step is spoken to from now on. */
   next(): void
   stop(): Promise<void>
@@ -128,15 +129,16 @@ export function useBooth(): Booth {
     room: room?.media ?? null,
     trimmed: mode !== 'walk',
     rate,
+    voiceAt: null,
     extension: null,
   })
 
-  async function start(step: string, punch: RecordingDetails['punch']): Promise<void> {
-    if (!microphone.current || recording.current) return
+  async function start(step: string, punch: RecordingDetails['punch']): Promise<boolean> {
+    if (!microphone.current || recording.current) return false
     player.pause()
     setPhase('counting')
     await countDown(COUNT, setCount)
-    if (!microphone.current) return
+    if (!microphone.current) return false
     try {
       meter.current?.reset()
       recording.current = await recordVoice(microphone.current, id, 'voice', detailsOf(microphone.current, step, punch))
@@ -147,6 +149,7 @@ export function useBooth(): Booth {
       setPhase('ready')
       fail(error)
     }
+    return recording.current !== null
   }
 
   /** Over headphones the lesson is heard from this step on; otherwise it stays silent, so that nothing leaks. */
