@@ -1,7 +1,7 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import type { Browser, ElementHandle, JSHandle, Page } from 'puppeteer-core'
 import { launchBrowser } from '@/demo/browser'
 
 /** `args` for more; a `profile` that is given is kept, so that a browser can be opened again after a crash. */
@@ -35,32 +35,52 @@ export async function openPage(browser: Browser, url: string): Promise<{ page: P
 }
 
 /** A button, link or label by what it says. */
-export async function clickOn(page: Page, words: string): Promise<void> {
-  const handle = await page.waitForFunction(
-    (wanted) =>
-      [...document.querySelectorAll<HTMLElement>('button, a, label, [role=menuitem], [role=tab]')].find(
-        (one) =>
-          !(one as HTMLButtonElement).disabled &&
-          (one.textContent?.trim() === wanted || one.getAttribute('aria-label') === wanted),
-      ) ?? null,
-    { timeout: 30_000 },
-    words,
+export const clickOn = (page: Page, words: string): Promise<void> =>
+  clickWhenStill(() =>
+    page.waitForFunction(
+      (wanted) =>
+        [...document.querySelectorAll<HTMLElement>('button, a, label, [role=menuitem], [role=tab]')].find(
+          (one) =>
+            !(one as HTMLButtonElement).disabled &&
+            (one.textContent?.trim() === wanted || one.getAttribute('aria-label') === wanted),
+        ) ?? null,
+      { timeout: 30_000 },
+      words,
+    ),
   )
-  await (handle.asElement() as ElementHandle<HTMLElement>).click()
-}
 
 /** One of the choices that stand side by side. */
-export async function chooseSegment(page: Page, words: string, within = 'body'): Promise<void> {
-  const handle = await page.waitForFunction(
-    (wanted, root) =>
-      [...document.querySelectorAll<HTMLElement>(`${root} .ant-segmented-item`)].find(
-        (one) => one.textContent === wanted,
-      ) ?? null,
-    {},
-    words,
-    within,
+export const chooseSegment = (page: Page, words: string, within = 'body'): Promise<void> =>
+  clickWhenStill(() =>
+    page.waitForFunction(
+      (wanted, root) =>
+        [...document.querySelectorAll<HTMLElement>(`${root} .ant-segmented-item`)].find(
+          (one) => one.textContent === wanted,
+        ) ?? null,
+      {},
+      words,
+      within,
+    ),
   )
-  await (handle.asElement() as ElementHandle<HTMLElement>).click()
+
+/** As a person does: what still moves, or has no place yet, is waited for; what has gone is looked for again. */
+async function clickWhenStill(find: () => Promise<JSHandle>): Promise<void> {
+  for (let tries = 0; tries < 20; tries++) {
+    const handle = (await find()).asElement() as ElementHandle<HTMLElement>
+    const isStill = await handle.evaluate(async (one) => {
+      let before = ''
+      for (let frame = 0; frame < 60; frame++) {
+        const { x, y, width, height } = one.getBoundingClientRect()
+        const place = width > 0 ? [x, y, width, height].join() : ''
+        if (place !== '' && place === before) return true
+        before = place
+        await new Promise(requestAnimationFrame)
+      }
+      return false
+    })
+    if (isStill) return handle.click()
+  }
+  throw new Error('What was to be clicked on does not come to rest.')
 }
 
 /** An entry of a list that opens; `label` names the list. */
