@@ -40,7 +40,7 @@ beforeAll(async () => {
   await waitForSheet(page)
   // Some seconds of music alone at the end.
   const { lesson: made, revision } = await savedLesson(page)
-  made.steps.at(-1)!.tail = 7
+  made.steps.at(-1)!.tail = 12
   await page.evaluate(
     async (id, body) => fetch(`/api/lessons/${id}`, { method: 'PUT', body: JSON.stringify(body) }),
     lessonId(),
@@ -214,7 +214,7 @@ test('comparing changes what is heard at once and leaves the lesson as it is', a
   const box = (await chart.boundingBox())!
   const { length } = layoutLesson(before)
   const scale = (box.width - 70) / length
-  await page.mouse.click(box.x + 52 + (length - 6) * scale, box.y + 100)
+  await page.mouse.click(box.x + 52 + (length - 11) * scale, box.y + 100)
   await chooseSegment(page, 'Music', '[aria-label="What is heard"]')
   await clickOn(page, 'Play')
   await captureSound(page)

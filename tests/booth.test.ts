@@ -202,6 +202,62 @@ test('the room is measured first and stays with the take', async () => {
   expect(lesson.takes.at(-1)!.room).toMatch(/^[0-9a-f]{64}$/)
 })
 
+test('from here on: each step gets a take of its own', async () => {
+  const { page, faults } = await inBooth(fakeMicrophone(microphone))
+  await goToStep(page, 2)
+  await clickOn(page, 'Open the microphone')
+  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+  await chooseSegment(page, 'From here on')
+  const takes = (await lessonNow()).takes.length
+  await page.keyboard.press('r')
+  await page.waitForSelector('[aria-label="Stop (R)"]')
+  await recordFor(5)
+  await page.keyboard.press('Space')
+  await recordFor(5)
+  await page.keyboard.press('r')
+  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+  const { lesson } = await savedLesson(page)
+  const made = lesson.takes.slice(takes)
+  expect(made.map(({ step }) => step)).toEqual([lesson.steps[1]!.id, lesson.steps[2]!.id])
+  expect(lesson.steps[2]!.passages).toMatchObject([{ media: made[0]!.media, from: made[1]!.from, to: made[1]!.to }])
+  expect(made[1]!.media).toBe(made[0]!.media)
+  expect(made.map(({ name }) => name)).toEqual([expect.stringMatching(/^Take \d$/), expect.stringMatching(/^Take \d$/)])
+  // The key was pressed after five seconds; the break lies in the pause nearby.
+  for (const edge of [made[0]!.to, made[1]!.from]) expect(Math.abs(edge - 5)).toBeLessThan(1.6)
+  expect(made[1]!.from).toBeGreaterThanOrEqual(made[0]!.to)
+  expect(faults).toEqual([])
+})
+
+test('a take that begins within a step keeps what was said before its place', async () => {
+  const { page, faults } = await inBooth(fakeMicrophone(microphone))
+  await goToStep(page, 9)
+  const before = await stepNow(9)
+  const phrases = await page.waitForSelector('[data-testid="script"] [title="Record from here"]:nth-child(3)')
+  await phrases!.click()
+  await startRecording(page)
+  await recordFor(5)
+  await page.keyboard.press('r')
+  await waitForText(page, 'Take 2')
+  const { lesson } = await savedLesson(page)
+  const now = lesson.steps[8]!
+  const [kept, added] = now.passages
+  expect(now.passages).toHaveLength(2)
+  expect(kept).toMatchObject({ media: before.passages[0]!.media, from: before.passages[0]!.from })
+  const length = kept!.to - kept!.from
+  expect(length).toBeGreaterThan(1)
+  expect(kept!.to).toBeLessThan(before.passages[0]!.to - 1)
+  // Heard: the old voice up to the place, then the microphone.
+  const voice = await voiceOf(page)
+  const start = layoutLesson(lesson).steps[8]!.start + now.leadIn
+  const heard = (from: number, to: number) =>
+    voice.slice(Math.round((start + from) * HOUSE_RATE), Math.round((start + to) * HOUSE_RATE))
+  const old = (await soundOf(kept!.media)).subarray(kept!.from * HOUSE_RATE, kept!.to * HOUSE_RATE)
+  expect(locate(heard(0.2, length - 0.2), old).alike).toBeGreaterThan(0.99)
+  const middle = length + (added!.to - added!.from) / 2
+  expect(locate(heard(middle - 0.5, middle + 0.5), spoken).alike).toBeGreaterThan(0.99)
+  expect(faults).toEqual([])
+})
+
 test('a browser that dies while recording loses at most a second: the next visit offers the rest', async () => {
   const profile = newProfile()
   const first = await inBooth(fakeMicrophone(microphone), profile)

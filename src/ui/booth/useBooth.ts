@@ -161,10 +161,11 @@ export function useBooth(): Booth {
   }
 
   function next(): void {
-    const { history, selected, select } = store.getState()
-    const at = history.lesson.steps.findIndex((step) => step.id === selected[0])
-    const following = history.lesson.steps[at + 1]
-    if (!following || !recording.current) return
+    if (!recording.current) return
+    const { history, select } = store.getState()
+    const spokenTo = recording.current.details().marks.at(-1)!.step
+    const following = history.lesson.steps[history.lesson.steps.findIndex(({ id }) => id === spokenTo) + 1]
+    if (!following) return
     recording.current.mark(following.id)
     select([following.id], { step: following.id, word: 0 })
   }
