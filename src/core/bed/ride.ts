@@ -278,7 +278,8 @@ function correct(
 
 /** Energies of a bed after its gain. As in the renderer, the factor runs straight between the gain's points. */
 export function applyGain(bed: LoudnessTrack, gain: ArrayLike<number>): LoudnessTrack {
-  const factors = Float64Array.from(gain, toFactor)
+  const factors = new Float64Array(gain.length)
+  for (let i = 0; i < factors.length; i++) factors[i] = toFactor(gain[i]!)
   const out = new Float32Array(bed.length)
   for (let i = 0, h = 0; h < bed.length; i++) {
     const factor = factors[Math.min(i, factors.length - 1)]!

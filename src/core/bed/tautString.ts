@@ -9,12 +9,13 @@ export function tautString(lower: Float64Array, upper: Float64Array): Float64Arr
   const count = lower.length
   const path = new Float64Array(count)
   if (count === 0) return path
-  const middle = (i: number) => (lower[i]! + upper[i]!) / 2
   const last = count - 1
+  const [floor, ceiling] = [lower.slice(), upper.slice()]
+  path[0] = (lower[0]! + upper[0]!) / 2
+  floor[last] = ceiling[last] = (lower[last]! + upper[last]!) / 2
   let apex = 0
-  path[0] = middle(0)
   while (apex < last) {
-    const next = nextBend(lower, upper, apex, path[apex]!, middle(last))
+    const next = nextBend(floor, ceiling, apex, path[apex]!)
     const slope = (next.value - path[apex]!) / (next.at - apex)
     for (let i = apex + 1; i < next.at; i++) path[i] = path[apex]! + slope * (i - apex)
     path[next.at] = next.value
@@ -24,19 +25,25 @@ export function tautString(lower: Float64Array, upper: Float64Array): Float64Arr
 }
 
 /** How far one can look straight from the apex, and the corner round which the path must go on. */
-function nextBend(lower: Float64Array, upper: Float64Array, apex: number, value: number, end: number) {
+function nextBend(lower: Float64Array, upper: Float64Array, apex: number, value: number) {
   const last = lower.length - 1
   let steepest = Infinity
   let steepestAt = apex
   let flattest = -Infinity
   let flattestAt = apex
   for (let i = apex + 1; i <= last; i++) {
-    const up = ((i === last ? end : upper[i]!) - value) / (i - apex)
-    const down = ((i === last ? end : lower[i]!) - value) / (i - apex)
+    const up = (upper[i]! - value) / (i - apex)
+    const down = (lower[i]! - value) / (i - apex)
     if (down > steepest) return { at: steepestAt, value: upper[steepestAt]! }
     if (up < flattest) return { at: flattestAt, value: lower[flattestAt]! }
-    if (up <= steepest) [steepest, steepestAt] = [up, i]
-    if (down >= flattest) [flattest, flattestAt] = [down, i]
+    if (up <= steepest) {
+      steepest = up
+      steepestAt = i
+    }
+    if (down >= flattest) {
+      flattest = down
+      flattestAt = i
+    }
   }
-  return { at: last, value: end }
+  return { at: last, value: lower[last]! }
 }
