@@ -325,3 +325,49 @@ test('sounds are copied, and hang on the caret as far apart as they were', async
   expect(likeness(heard, sounds[0]!, toSamples(second!.start) + 2400)).toBeGreaterThan(0.99)
   await undoTo(before)
 })
+
+test('in a lesson of an hour a change is heard, and nothing drops out while it is planned', async () => {
+  const short = await lesson()
+  const rounds = Math.ceil(3600 / layoutLesson(short).length)
+  const steps = Array.from({ length: rounds }, (_, round) =>
+    short.steps.map((step) => ({
+      ...step,
+      id: `${round}-${step.id}`,
+      tail: 0.6,
+      passages: step.passages.map((passage) => ({ ...passage, id: `${round}-${passage.id}` })),
+    })),
+  ).flat()
+  const bedCues = short.bedCues.slice(0, 1).map((cue) => ({ ...cue, step: steps[0]!.id, last: null }))
+  const put = { ...short, title: 'An hour', steps, bedCues, takes: [], sounds: [], nudges: [] }
+  const id = await page.evaluate(async (whole) => {
+    const json = async (path: string, method: string, body: unknown) =>
+      (await fetch(path, { method, body: JSON.stringify(body) })).json()
+    const empty = { course: null, title: whole.title, pictures: [], voices: [], music: [] }
+    const made = await json('/api/lessons', 'POST', empty)
+    await json(`/api/lessons/${made.id}`, 'PUT', { base: 1, lesson: whole })
+    return made.id as string
+  }, put)
+  await page.goto(`${session.application.url}/lessons/${id}`)
+  await waitForSheet(page)
+  expect(layoutLesson(await lesson()).length).toBeGreaterThan(3300)
+  await chooseSegment(page, 'Music')
+  await clickOn(page, 'Play')
+  await captureSound(page)
+  await new Promise((resolve) => setTimeout(resolve, 2000))
+  const slider = await page.waitForSelector('[role=slider][aria-label="Clearance under the voice"]')
+  await slider!.focus()
+  for (let i = 0; i < 4; i++) {
+    await page.keyboard.press('ArrowRight')
+    await new Promise((resolve) => setTimeout(resolve, 1500))
+  }
+  const [played] = await capturedSound(page)
+  await clickOn(page, 'Pause')
+  let [silent, longest] = [0, 0]
+  for (const value of played!.slice(HOUSE_RATE)) {
+    silent = value === 0 ? silent + 1 : 0
+    longest = Math.max(longest, silent)
+  }
+  expect(played!.length / HOUSE_RATE).toBeGreaterThan(7)
+  expect(longest / HOUSE_RATE).toBeLessThan(0.003)
+  expect((await lesson()).targets.clearance).toBe(short.targets.clearance + 4)
+})

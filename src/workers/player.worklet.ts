@@ -9,6 +9,8 @@ declare class AudioWorkletProcessor {
 }
 
 const FADE = 256
+/** While the stream before lasts, the coming one is let run ahead so far: it must not run dry at once. */
+const RESERVE = 4800
 const REPORT_EVERY = 6 // quanta: 16 ms
 
 interface Stream {
@@ -69,12 +71,13 @@ class Player extends AudioWorkletProcessor {
     return true
   }
 
-  /** Changes to the coming stream as soon as it has what is to be heard now. */
+  /** Changes to the coming stream as soon as it has what is to be heard now, and what is to be heard next. */
   private takeOver(frames: number): void {
     const { coming, playing } = this
     if (!coming) return
     const skip = coming.insteadOf !== null && playing ? playing.position - coming.insteadOf : 0
-    if (skip < 0 || (available(coming) < skip + frames && !coming.complete)) return
+    const reserve = playing && available(playing) > 2 * frames ? RESERVE : 0
+    if (skip < 0 || (available(coming) < skip + frames + reserve && !coming.complete)) return
     discard(coming, skip)
     this.leave()
     this.playing = coming

@@ -1,12 +1,12 @@
 import type { Finding } from '@/core/check/findings'
 import type { BalancePicture } from '@/core/mix/balancePicture'
-import type { BedWay } from '@/core/mix/plan'
+import type { BedWay, MixPlan } from '@/core/mix/plan'
 import type { Lesson, TrackName } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { corridorShares } from '@/core/mix/balanceSheet'
 import type { Decibels, SampleIndex, Seconds } from '@/core/units'
 
-/** What the page, the mix worker and the player's worklet say to each other. */
+/** What the page, its two workers and the player's worklet say to each other. */
 
 export type Hearing = 'all' | TrackName
 
@@ -24,14 +24,24 @@ export interface MixPicture {
   targets: Float32Array
 }
 
+export interface PlanWorkerApi {
+  /** The line to the mix worker. */
+  connect(port: MessagePort): void
+  /** Plans the lesson anew, hands the plan to the mix worker, and draws it. `serial` counts the plans. */
+  setLesson(lesson: Lesson, media: MediaInfo[], way: BedWay, serial: number): Promise<MixPicture>
+  /** The plan that was made last, for the balance view. */
+  balance(): BalancePicture
+}
+
 export interface MixWorkerApi {
   /** The worklet's end of the line. */
   connect(port: MessagePort): void
-  /** Plans the lesson anew; if it plays, the change is heard at once. */
-  setLesson(lesson: Lesson, media: MediaInfo[], way: BedWay): Promise<MixPicture>
-  /** The plan that was made last, for the balance view. */
-  balance(): BalancePicture
-  play(from: Seconds, until: Seconds | null): void
+  /** The line on which the plan worker tells of new plans. */
+  planFrom(port: MessagePort): void
+  /** If the lesson plays, the change is heard at once. */
+  setMix(lesson: Lesson, plan: MixPlan, media: MediaInfo[], serial: number): void
+  /** Plays as soon as plan number `serial` is there: a place in the lesson means nothing to the one before. */
+  play(from: Seconds, until: Seconds | null, serial: number): void
   stop(): void
   listenTo(hearing: Hearing): void
 }

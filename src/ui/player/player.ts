@@ -4,9 +4,9 @@ import type { BalancePicture } from '@/core/mix/balancePicture'
 import type { BedWay } from '@/core/mix/plan'
 import type { MediaInfo } from '@/core/lesson/media'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
-import type { Hearing, MixPicture, MixWorkerApi, PlayReport } from '@/workers/protocol'
+import type { Hearing, MixPicture, MixWorkerApi, PlanWorkerApi, PlayReport } from '@/workers/protocol'
 
-/** Plays a lesson in this page: a worker renders, an AudioWorklet sounds, this tells both what to do. */
+/** Plays a lesson in this page: a worker plans, another renders, an AudioWorklet sounds; this tells them what to do. */
 export interface Player {
   setLesson(lesson: Lesson, media: MediaInfo[], way?: BedWay): Promise<MixPicture>
   /** What was planned last, for the balance view. */
@@ -25,8 +25,15 @@ export interface Player {
 }
 
 export function createPlayer(): Player {
-  const worker = new Worker(new URL('../../workers/mix.worker.ts', import.meta.url), { type: 'module' })
-  const mix: Remote<MixWorkerApi> = wrap<MixWorkerApi>(worker)
+  const mixWorker = new Worker(new URL('../../workers/mix.worker.ts', import.meta.url), { type: 'module' })
+  const planWorker = new Worker(new URL('../../workers/plan.worker.ts', import.meta.url), { type: 'module' })
+  const mix: Remote<MixWorkerApi> = wrap<MixWorkerApi>(mixWorker)
+  const plan: Remote<PlanWorkerApi> = wrap<PlanWorkerApi>(planWorker)
+  const line = new MessageChannel()
+  void mix.planFrom(transfer(line.port1, [line.port1]))
+  void plan.connect(transfer(line.port2, [line.port2]))
+  /** Number of the plan that was asked for last. */
+  let plans = 0
   const listeners = new Set<() => void>()
   const tell = () => listeners.forEach((listener) => listener())
   let sound: Promise<AudioContext> | undefined
@@ -73,7 +80,7 @@ export function createPlayer(): Player {
     sound ??= openSound()
     const opened = await sound
     await opened.resume()
-    if (playing) await mix.play(from, until ?? null)
+    if (playing) await mix.play(from, until ?? null, plans)
   }
 
   function pause(): void {
@@ -86,11 +93,11 @@ export function createPlayer(): Player {
   }
 
   return {
-    balance: () => mix.balance(),
+    balance: () => plan.balance(),
     setLesson(lesson, media, way = 'ridden') {
       // Opened ahead, silent until it is asked to play: then playing begins at once.
       sound ??= openSound()
-      return mix.setLesson(lesson, media, way)
+      return plan.setLesson(lesson, media, way, ++plans)
     },
     play,
     pause,
@@ -109,7 +116,8 @@ export function createPlayer(): Player {
       return () => listeners.delete(listener)
     },
     close() {
-      worker.terminate()
+      planWorker.terminate()
+      mixWorker.terminate()
       void context?.close()
     },
   }

@@ -1,0 +1,70 @@
+import { expose, wrap, type Remote } from 'comlink'
+import { checkLesson } from '@/core/check/findings'
+import { readAnalysis } from '@/core/formats/analysis'
+import { emptyLesson, mediaOf, type Lesson } from '@/core/lesson/document'
+import { layoutLesson, type Timeline } from '@/core/lesson/layout'
+import type { MediaInfo } from '@/core/lesson/media'
+import type { Analysis } from '@/core/measure/analysis'
+import { clearanceReadings, corridorShares, drawnLoudness } from '@/core/mix/balanceSheet'
+import { drawBalance } from '@/core/mix/balancePicture'
+import { planMix, type PlannedMix } from '@/core/mix/plan'
+import type { MixPicture, MixWorkerApi, PlanWorkerApi } from './protocol'
+
+/** Plans the lesson's mix, measures and checks it: beside the page, and beside the worker whose sound must not wait. */
+
+const infos = new Map<string, MediaInfo>()
+const analyses = new Map<string, Analysis>()
+const analysisOf = (hash: string) => analyses.get(hash)
+
+let lesson: Lesson = emptyLesson('')
+let timeline: Timeline = layoutLesson(lesson)
+let planned: PlannedMix = planMix(lesson, timeline, analysisOf)
+let renderer: Remote<MixWorkerApi> | null = null
+
+const api: PlanWorkerApi = {
+  connect(port) {
+    renderer = wrap<MixWorkerApi>(port)
+  },
+  async setLesson(next, media, way, serial) {
+    for (const info of media) infos.set(info.hash, info)
+    await loadAnalyses(next)
+    lesson = next
+    timeline = layoutLesson(lesson)
+    planned = planMix(lesson, timeline, analysisOf, way)
+    void renderer?.setMix(lesson, planned.plan, media, serial)
+    return draw()
+  },
+  balance: () => drawBalance(lesson, timeline, planned, analysisOf),
+}
+
+expose(api)
+
+/** What can't be had now is asked for again with the next plan. */
+async function loadAnalyses(of: Lesson): Promise<void> {
+  const missing = [...mediaOf(of)].filter((hash) => !analyses.has(hash) && (infos.get(hash)?.channels ?? 0) > 0)
+  await Promise.all(
+    missing.map(async (hash) => {
+      const response = await fetch(`/api/media/${hash}/analysis.bin`).catch(() => null)
+      if (response?.ok) analyses.set(hash, readAnalysis(new Uint8Array(await response.arrayBuffer())))
+    }),
+  )
+}
+
+function draw(): MixPicture {
+  const { levels, plan } = planned
+  const readings = clearanceReadings(levels.voice, levels.bed, levels.speech)
+  const inMix = (track: Float32Array) => Float32Array.from(drawnLoudness(track), (value) => value + plan.gain)
+  const voice = inMix(levels.voice)
+  const clearance = new Float32Array(voice.length).fill(NaN)
+  for (const reading of readings) clearance[Math.round(reading.at * 10)] = reading.clearance
+  return {
+    voice,
+    bed: inMix(levels.bed),
+    sum: inMix(levels.voice.map((energy, i) => energy + levels.bed[i]!)),
+    clearance,
+    shares: corridorShares(readings, levels.clearance),
+    gain: plan.gain,
+    findings: checkLesson(lesson, timeline, planned, analysisOf, (hash) => infos.get(hash)),
+    targets: levels.clearance,
+  }
+}
