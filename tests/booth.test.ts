@@ -230,8 +230,8 @@ test('from here on: each step gets a take of its own', async () => {
 
 test('a take that begins within a step keeps what was said before its place', async () => {
   const { page, faults } = await inBooth(fakeMicrophone(microphone))
-  await goToStep(page, 9)
-  const before = await stepNow(9)
+  await goToStep(page, 11)
+  const before = await stepNow(11)
   const phrases = await page.waitForSelector('[data-testid="script"] [title="Record from here"]:nth-child(3)')
   await phrases!.click()
   await startRecording(page)
@@ -239,7 +239,7 @@ test('a take that begins within a step keeps what was said before its place', as
   await page.keyboard.press('r')
   await waitForText(page, 'Take 2')
   const { lesson } = await savedLesson(page)
-  const now = lesson.steps[8]!
+  const now = lesson.steps[10]!
   const [kept, added] = now.passages
   expect(now.passages).toHaveLength(2)
   expect(kept).toMatchObject({ media: before.passages[0]!.media, from: before.passages[0]!.from })
@@ -248,7 +248,7 @@ test('a take that begins within a step keeps what was said before its place', as
   expect(kept!.to).toBeLessThan(before.passages[0]!.to - 1)
   // Heard: the old voice up to the place, then the microphone.
   const voice = await voiceOf(page)
-  const start = layoutLesson(lesson).steps[8]!.start + now.leadIn
+  const start = layoutLesson(lesson).steps[10]!.start + now.leadIn
   const heard = (from: number, to: number) =>
     voice.slice(Math.round((start + from) * HOUSE_RATE), Math.round((start + to) * HOUSE_RATE))
   const old = (await soundOf(kept!.media)).subarray(kept!.from * HOUSE_RATE, kept!.to * HOUSE_RATE)
