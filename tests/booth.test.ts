@@ -79,9 +79,12 @@ async function goToStep(page: Page, number: number): Promise<void> {
   await (await page.waitForSelector(`nav[aria-label=Steps] button:nth-child(${number})`))!.click()
 }
 
-async function startRecording(page: Page): Promise<void> {
+const waitUntilReady = (page: Page) => page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+
+async function startRecording(page: Page, mode = 'This step'): Promise<void> {
   await clickOn(page, 'Open the microphone')
-  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+  await waitUntilReady(page)
+  await chooseSegment(page, mode)
   await page.keyboard.press('r')
   await page.waitForSelector('[aria-label="Stop (R)"]')
 }
@@ -160,9 +163,7 @@ test('a browser that gives no frames of a microphone records through its audio t
 test('walking through: one reading over three steps, the key presses kept as breaks', async () => {
   const { page, faults } = await inBooth(fakeMicrophone(microphone))
   await goToStep(page, 1)
-  await chooseSegmentWhenReady(page)
-  await page.keyboard.press('r')
-  await page.waitForSelector('[aria-label="Stop (R)"]')
+  await startRecording(page, 'Walk through')
   await recordFor(4)
   await page.keyboard.press('Space')
   await recordFor(4)
@@ -170,7 +171,7 @@ test('walking through: one reading over three steps, the key presses kept as bre
   await recordFor(4)
   await page.keyboard.press('r')
   await page.waitForFunction(() => document.querySelector('[data-testid="recorded-time"]')?.textContent !== 'saving…')
-  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+  await waitUntilReady(page)
   const { lesson } = await savedLesson(page)
   const [first, second, third] = lesson.steps.map(({ passages }) => passages[0]!)
   expect(new Set([first!.media, second!.media, third!.media]).size).toBe(1)
@@ -179,12 +180,6 @@ test('walking through: one reading over three steps, the key presses kept as bre
   expect(Math.abs(first!.to - 4)).toBeLessThan(1.2)
   expect(Math.abs(second!.to - second!.from - 4)).toBeLessThan(1.6)
   expect(faults).toEqual([])
-
-  async function chooseSegmentWhenReady(own: Page) {
-    await clickOn(own, 'Open the microphone')
-    await own.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
-    await chooseSegment(own, 'Walk through')
-  }
 })
 
 test('the room is measured first and stays with the take', async () => {
@@ -205,17 +200,13 @@ test('the room is measured first and stays with the take', async () => {
 test('from here on: each step gets a take of its own', async () => {
   const { page, faults } = await inBooth(fakeMicrophone(microphone))
   await goToStep(page, 2)
-  await clickOn(page, 'Open the microphone')
-  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
-  await chooseSegment(page, 'From here on')
   const takes = (await lessonNow()).takes.length
-  await page.keyboard.press('r')
-  await page.waitForSelector('[aria-label="Stop (R)"]')
+  await startRecording(page, 'From here on')
   await recordFor(5)
   await page.keyboard.press('Space')
   await recordFor(5)
   await page.keyboard.press('r')
-  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+  await waitUntilReady(page)
   const { lesson } = await savedLesson(page)
   const made = lesson.takes.slice(takes)
   expect(made.map(({ step }) => step)).toEqual([lesson.steps[1]!.id, lesson.steps[2]!.id])
@@ -331,7 +322,7 @@ test('the camera becomes the picture of a step, and the voice recorded with it s
   const { page } = await inBooth(fakeMicrophone(microphone))
   await goToStep(page, 12)
   await clickOn(page, 'Open the microphone')
-  await page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
+  await waitUntilReady(page)
   await clickOn(page, 'with voice')
   await clickOn(page, 'Record the camera…')
   await waitForText(page, 'Stop recording the picture')

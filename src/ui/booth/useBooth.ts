@@ -71,6 +71,8 @@ export function useBooth(): Booth {
     return () => {
       clearInterval(timer)
       microphone.current?.close()
+      // Who leaves while the voice is counted in is not recorded.
+      microphone.current = null
     }
   }, [])
 
