@@ -1,3 +1,4 @@
+import { partOfAnalysis } from '@/core/measure/analysis'
 import { analyse } from '@/core/testing/lessons'
 import { HOUSE_RATE } from '@/core/units'
 import { findLoop, layBed, seamsOf } from './loop'
@@ -55,4 +56,11 @@ test('a piece that is too long leaves out whole bars and keeps its own ending', 
 
 test('a piece about as long as needed is left as it is', () => {
   expect(layBed(analysis, whole - 0.5)).toEqual([{ at: 0, from: 0, to: whole - 0.5, fadeIn: 0, fadeOut: 0 }])
+})
+
+test.each([0, 0.04, 0.3])('a part of %d s is laid once as it is, and the search ends', (length) => {
+  const short = partOfAnalysis(analysis, 3, 3 + length)
+  const runs = layBed(short, 600)
+  expect(runs.length).toBeLessThanOrEqual(1)
+  for (const run of runs) expect(run.to - run.from).toBeLessThan(0.5)
 })

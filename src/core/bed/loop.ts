@@ -23,6 +23,8 @@ export interface LoopPoints {
 const { abs, round } = Math
 
 const CROSSFADE: Seconds = 1
+/** What is shorter than a beat is played once, as it is: nobody hears it as music that goes on. */
+const SHORTEST_LOOP: Seconds = 0.5
 /** Longest stretch compared on both sides of a seam. */
 const CONTEXT: Seconds = 2
 
@@ -32,6 +34,7 @@ const CONTEXT: Seconds = 2
  */
 export function layBed(piece: Analysis, length: Seconds): BedRun[] {
   const whole = analysisLength(piece)
+  if (whole < SHORTEST_LOOP) return whole > 0 ? [oneRun(Math.min(whole, length))] : []
   const ending = soundingEnd(piece)
   // Its own ending may come a little early: better than going round for two seconds.
   if (ending >= length - ENDS_EARLY) return shortened(piece, length) ?? [oneRun(Math.min(whole, length))]
@@ -46,8 +49,9 @@ export function layBed(piece: Analysis, length: Seconds): BedRun[] {
     const to = Math.min(whole, end + half, from + length - at)
     const cut = at + to - from >= length
     runs.push({ at, from, to, fadeIn: first ? 0 : 2 * half, fadeOut: cut ? 0 : 2 * half })
-    if (cut) break
-    at += to - from - 2 * half
+    const gain = to - from - 2 * half
+    if (cut || gain <= 0) break
+    at += gain
     from = Math.max(0, start - half)
   }
   return runs

@@ -3,7 +3,7 @@ import { shelfItem } from '@/core/lesson/firstLesson'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/lesson/media'
 import { planMix } from '@/core/mix/plan'
-import { lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
+import { DECK, lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { checkLesson } from './findings'
 
 const voice = speechLike([
@@ -96,4 +96,19 @@ test('music that can not be held in the corridor is found where it happens', () 
   const found = check(good(), soundBank({ [TAKE]: [voice], [SONG]: [song] }))
   expect(found.map(({ code }) => code)).toContain('bed-lost')
   expect(found.every(({ code }) => code === 'bed-lost')).toBe(true)
+})
+
+test('a picture over which nothing is said while the voice was laid elsewhere', () => {
+  const lesson = good()
+  const silent = newStep('x', 'Left out', { kind: 'still', media: DECK, page: 9 })
+  lesson.steps.splice(1, 0, silent)
+  expect(check(lesson)).toMatchObject([{ severity: 'warning', code: 'nothing-said', stepId: 'x' }])
+  // A title before the first word, and a last picture, are nothing to wonder about.
+  const framed = { ...good(), steps: [{ ...silent, id: 'title' }, ...good().steps, { ...silent, id: 'end' }] }
+  expect(codes({ ...framed, bedCues: [] })).toEqual([])
+})
+
+test('a file that is missing is a fault, also of a take that is not on the shelf', () => {
+  const found = check(good(), bank, (hash) => (hash === TAKE ? undefined : info(hash)))
+  expect(found).toMatchObject([{ severity: 'fault', code: 'missing-media' }])
 })

@@ -1,5 +1,5 @@
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
-import type { Lesson } from '@/core/lesson/document'
+import { mediaOf, type Lesson, type Step } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/lesson/media'
 import { clearanceReadings, CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
@@ -24,6 +24,7 @@ export type FindingCode =
   | 'missing-media'
   | 'words-run-over'
   | 'script-without-voice'
+  | 'nothing-said'
   | 'stand-in'
   | 'script-changed'
   | 'only-silence'
@@ -47,14 +48,15 @@ export function checkLesson(
   timeline: Timeline,
   planned: PlannedMix,
   analysisOf: AnalysisOf,
-  mediaOf: (hash: string) => MediaInfo | undefined,
+  infoOf: (hash: string) => MediaInfo | undefined,
 ): Finding[] {
   if (lesson.steps.length === 0) {
     return [{ severity: 'fault', code: 'no-steps', text: 'The lesson has no steps yet. Add a picture.' }]
   }
   return [
-    ...checkMedia(lesson, mediaOf),
+    ...checkMedia(lesson, infoOf),
     ...checkSteps(lesson, timeline, analysisOf),
+    ...checkSpoken(lesson, timeline),
     ...checkTakes(timeline, analysisOf),
     ...checkSounds(lesson, timeline, analysisOf),
     ...checkBalance(lesson, timeline, planned),
@@ -62,21 +64,37 @@ export function checkLesson(
   ]
 }
 
-function checkMedia(lesson: Lesson, mediaOf: (hash: string) => MediaInfo | undefined): Finding[] {
-  return lesson.shelf.flatMap((item): Finding[] => {
-    const media = mediaOf(item.media)
+function checkMedia(lesson: Lesson, infoOf: (hash: string) => MediaInfo | undefined): Finding[] {
+  return [...mediaOf(lesson)].flatMap((hash): Finding[] => {
+    const media = infoOf(hash)
+    const item = lesson.shelf.find((one) => one.media === hash)
     if (!media) {
-      return [
-        {
-          severity: 'fault',
-          code: 'missing-media',
-          text: `The file of "${item.title}" is missing. Bring it in again.`,
-        },
-      ]
+      const text = `The file of "${item?.title ?? takeName(lesson, hash) ?? 'a picture or sound'}" is missing. Bring it in again.`
+      return [{ severity: 'fault', code: 'missing-media', text }]
     }
-    return media.note ? [{ severity: 'warning', code: 'cut-off-file', text: `${item.title}: ${media.note}` }] : []
+    return media.note && item
+      ? [{ severity: 'warning', code: 'cut-off-file', text: `${item.title}: ${media.note}` }]
+      : []
   })
 }
+
+const takeName = (lesson: Lesson, hash: string) => lesson.takes.find(({ media }) => media === hash)?.name
+
+/** Pictures over which nobody says anything, while the rest is spoken: the voice was probably laid past them. */
+function checkSpoken({ steps }: Lesson, timeline: Timeline): Finding[] {
+  const isSpoken = ({ passages, script }: Step) => passages.length > 0 || script.trim() !== ''
+  const first = steps.findIndex(isSpoken)
+  const last = steps.findLastIndex(isSpoken)
+  return timeline.steps.flatMap(({ step, index, start }): Finding[] => {
+    // A title before the first word and pictures after the last one are usual.
+    const isUsual = first < 0 || index < first || (index > last && last - first > 0 && index === steps.length - 1)
+    if (isUsual || isSpoken(step) || step.picture.kind === 'card' || hasOwnSound(step)) return []
+    const text = `Step ${index + 1}: nothing is said over its picture. Put the caret where its words begin and press Enter, or take the step out.`
+    return [{ severity: 'warning', code: 'nothing-said', stepId: step.id, at: start, text }]
+  })
+}
+
+const hasOwnSound = ({ picture }: Step) => picture.kind === 'recording' && picture.gain !== null
 
 function checkSteps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
   return timeline.steps.flatMap(({ step, index, start, end, overrun }) => {

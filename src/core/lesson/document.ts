@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { cleanUpSchema, NO_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { DEFAULT_READING, readingSettingsSchema } from '@/core/narration/speechVoice'
+import { LIMITS } from './limits'
 
 /**
  * The lesson document: everything an author decides, and nothing that can be computed from it.
@@ -10,10 +11,9 @@ import { DEFAULT_READING, readingSettingsSchema } from '@/core/narration/speechV
 
 export const FORMAT_VERSION = 2
 
-const seconds = z
-  .number()
-  .min(0)
-  .max(24 * 3600)
+const seconds = z.number().min(0).max(LIMITS.length)
+const name = z.string().max(LIMITS.nameCharacters)
+const script = z.string().max(LIMITS.scriptCharacters)
 const id = z.string().min(1).max(40)
 /** SHA-256 of the file as it was brought in, in hex. */
 const mediaHash = z.string().regex(/^[0-9a-f]{64}$/)
@@ -42,7 +42,10 @@ const recordingSchema = z.object({
   pins: z.array(pinSchema).max(200),
 })
 /** Text on plain ground: the first line is the title. */
-const cardSchema = z.object({ kind: z.literal('card'), lines: z.array(z.string().max(200)).min(1).max(6) })
+const cardSchema = z.object({
+  kind: z.literal('card'),
+  lines: z.array(z.string().max(LIMITS.lineCharacters)).min(1).max(6),
+})
 export const pictureSchema = z.discriminatedUnion('kind', [stillSchema, recordingSchema, cardSchema])
 
 /** How long a step stays. */
@@ -68,10 +71,10 @@ export const takeSchema = z.object({
   step: id,
   from: seconds,
   to: seconds,
-  name: z.string().max(200),
+  name,
   kind: z.enum(['recorded', 'brought-in', 'read']),
   /** The step's script when the take was made. */
-  script: z.string().max(20000),
+  script,
   /** The room alone, recorded in the same sitting. */
   room: mediaHash.nullable(),
   /** Null: as the lesson's voice. Takes of one file have one clean-up. */
@@ -79,14 +82,14 @@ export const takeSchema = z.object({
   /** Removed takes can be brought back. */
   removed: z.boolean(),
   /** Words whose times were set by hand: by their first character in `script`, in the file's time. */
-  retimed: z.array(z.object({ character: z.int().min(0), start: seconds, end: seconds })).max(20000),
+  retimed: z.array(z.object({ character: z.int().min(0), start: seconds, end: seconds })).max(100_000),
 })
 
 export const stepSchema = z.object({
   id,
-  title: z.string().max(200),
+  title: name,
   picture: pictureSchema,
-  script: z.string().max(20000),
+  script,
   length: lengthRuleSchema,
   leadIn: seconds,
   tail: seconds,
@@ -177,29 +180,29 @@ export const shelfKindSchema = z.enum(['still', 'deck', 'recording', 'sound'])
 export const shelfItemSchema = z.object({
   media: mediaHash,
   kind: shelfKindSchema,
-  title: z.string().max(200),
-  source: z.string().max(500),
-  licence: z.string().max(200),
-  credit: z.string().max(500),
+  title: name,
+  source: name,
+  licence: name,
+  credit: name,
 })
 
 export const lessonSchema = z.object({
   format: z.literal(FORMAT_VERSION),
-  title: z.string().max(200),
-  steps: z.array(stepSchema).max(2000),
-  bedCues: z.array(bedCueSchema).max(500),
-  shelf: z.array(shelfItemSchema).max(5000),
+  title: name,
+  steps: z.array(stepSchema).max(LIMITS.items.steps),
+  bedCues: z.array(bedCueSchema).max(LIMITS.items.bedCues),
+  shelf: z.array(shelfItemSchema).max(LIMITS.items.shelf),
   targets: targetsSchema,
-  takes: z.array(takeSchema).max(20000),
+  takes: z.array(takeSchema).max(LIMITS.items.takes),
   /** For all takes that have none of their own. */
   cleanUp: cleanUpSchema,
   /** The synthesised voice that reads what nobody has recorded yet. */
   reading: readingSettingsSchema,
   /** Of the script; BCP 47. */
   language: z.string().min(2).max(20),
-  sounds: z.array(soundCueSchema).max(5000),
+  sounds: z.array(soundCueSchema).max(LIMITS.items.sounds),
   /** In the order of lesson time. */
-  nudges: z.array(nudgeSchema).max(5000),
+  nudges: z.array(nudgeSchema).max(LIMITS.items.nudges),
   pocket: pocketSchema,
   tracks: z.object({ voice: trackSchema, recordings: trackSchema, sounds: trackSchema, bed: trackSchema }),
   /** For steps whose rule is the lesson's. */

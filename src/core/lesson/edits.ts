@@ -6,7 +6,9 @@ import { replaceDeck, type DeckReplacement } from './replaceDeck'
 import { splitStep, type StepPart } from './scenes'
 import { describeOnShelf, putOnShelf, takeOffShelf } from './shelf'
 import { changeSounds, type SoundEdit } from './soundEdits'
+import { assertStorable } from './storable'
 import { changeTakes, type TakeEdit } from './takeEdits'
+import { withinFiles, type LengthOf } from './withinFiles'
 import { changeWords, type WordEdit } from './wordEdits'
 import {
   type BedCue,
@@ -79,10 +81,18 @@ export interface AppliedEdit {
   inverse: Patches
 }
 
-/** Applies one edit. Throws a UserError, and changes nothing, where it makes no sense for this lesson. */
-export function applyEdit(lesson: Lesson, edit: Edit): AppliedEdit {
+/**
+ * Applies one edit. Parts of files are kept inside their files, as far as `lengthOf` knows them. Throws a UserError, and
+ * changes nothing, where the edit makes no sense for this lesson or would make one that can't be stored.
+ */
+export function applyEdit(lesson: Lesson, edit: Edit, lengthOf: LengthOf = () => undefined): AppliedEdit {
   const [next, , inverse] = create(lesson, (draft) => change(draft, edit), { enablePatches: true })
-  return { lesson: next, inverse }
+  if (inverse.length === 0) return { lesson: next, inverse }
+  const inside = withinFiles(next, lengthOf)
+  assertStorable(inside)
+  if (inside === next) return { lesson: next, inverse }
+  const [bounded, , back] = create(next, (draft) => void Object.assign(draft, inside), { enablePatches: true })
+  return { lesson: bounded, inverse: [...back, ...inverse] as Patches }
 }
 
 /** Undoes an edit on the very document it led to. Returns the patches that do it again, too. */

@@ -1,6 +1,7 @@
 import type { SpeechSegment } from '@/core/measure/speech'
 import { layByPauses, wordsWithin } from '@/core/narration/layByPauses'
 import { jointScript, layByWords } from '@/core/narration/layByWords'
+import { spreadBySense } from '@/core/narration/spreadBySense'
 import type { Seconds } from '@/core/units'
 import {
   emptyLesson,
@@ -24,7 +25,7 @@ export interface FirstMaterial {
   /** One long reading, or one for each picture. */
   voices: readonly { media: MediaInfo; speech: readonly SpeechSegment[] }[]
   music: readonly MediaInfo[]
-  /** The words; a blank line stands for a change of slide. */
+  /** The words; a blank line stands for a change of slide. Without any they are spread over the slides by sense. */
   script?: string
   /** Where the words of `scriptToFind(material)` are said in the one long reading. */
   found?: TaskResult<'align'>
@@ -84,14 +85,22 @@ function stepsOf(
   { title, pictures, script }: Pick<FirstMaterial, 'title' | 'pictures' | 'script'>,
   newId: () => string,
 ) {
-  const steps = pictures.flatMap((media) => picturesOf(media).map((one) => newStep(newId(), one.title, one.picture)))
-  if (steps.length === 0) steps.push(newStep(newId(), title, { kind: 'card', lines: [title] }))
-  spreadScript(steps, script)
+  const shown = pictures.flatMap((media) => picturesOf(media).map((one, i) => ({ ...one, text: media.texts[i] ?? '' })))
+  if (shown.length === 0) shown.push({ title, picture: { kind: 'card', lines: [title] }, text: '' })
+  const steps = shown.map((one) => newStep(newId(), one.title, one.picture))
+  spreadScript(
+    steps,
+    shown.map((one) => `${one.title} ${one.text}`),
+    script,
+  )
   return steps
 }
 
-function spreadScript(steps: Step[], script?: string): void {
-  scriptParts(script ?? '').forEach((part, i) => {
+/** A part a step; a script that is not parted goes where the slides say it belongs. */
+function spreadScript(steps: Step[], writtenOn: readonly string[], script = ''): void {
+  const parts = scriptParts(script)
+  const spread = parts.length === 1 && steps.length > 1 ? spreadBySense(parts[0]!, writtenOn) : parts
+  spread.forEach((part, i) => {
     const step = steps[Math.min(i, steps.length - 1)]
     if (step) step.script = step.script ? `${step.script} ${part}` : part
   })

@@ -1,6 +1,7 @@
 import type { Patches } from 'mutative'
 import type { Lesson } from './document'
 import { applyEdit, applyInverse, type Edit } from './edits'
+import type { LengthOf } from './withinFiles'
 
 /** A lesson with everything done to it in this sitting. All undo and redo goes through here. */
 export interface History {
@@ -18,15 +19,15 @@ interface Change {
 export const openHistory = (lesson: Lesson): History => ({ lesson, past: [], future: [] })
 
 /** Throws a UserError, and changes nothing, where the edit makes no sense. */
-export function doEdit(history: History, edit: Edit): History {
-  const { lesson, inverse } = applyEdit(history.lesson, edit)
+export function doEdit(history: History, edit: Edit, lengthOf?: LengthOf): History {
+  const { lesson, inverse } = applyEdit(history.lesson, edit, lengthOf)
   if (inverse.length === 0) return history
   return { lesson, past: [...history.past, { name: edit.name, patches: inverse }], future: [] }
 }
 
 /** Several edits as one change. */
-export function doEdits(history: History, edits: readonly Edit[]): History {
-  const done = edits.reduce(doEdit, history)
+export function doEdits(history: History, edits: readonly Edit[], lengthOf?: LengthOf): History {
+  const done = edits.reduce((now, edit) => doEdit(now, edit, lengthOf), history)
   const changes = done.past.slice(history.past.length)
   if (changes.length < 2) return done
   const patches = changes.reverse().flatMap((change) => change.patches)

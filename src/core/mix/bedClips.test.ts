@@ -94,3 +94,14 @@ test("a piece's own clearance holds under it, and the lesson's elsewhere", () =>
   const track = clearanceTrack(timeline, 16, 601)
   expect([track[0], track[150], track[250], track[500]]).toEqual([22, 22, 16, 16])
 })
+
+test.each([
+  { from: 500, to: null },
+  { from: 30, to: 10 },
+  { from: 0, to: 0 },
+  { from: 39.97, to: 900 },
+])('a part that is not in its file (%j) is not laid, and laying it ends', (part) => {
+  const lesson = lessonWith(part, { last: 's2' })
+  const clips = bedClips(layoutLesson(lesson), [], bank.analysisOf)
+  expect(clips.filter((clip) => clip.media === SONG).length).toBeLessThanOrEqual(1)
+})

@@ -64,7 +64,9 @@ export const bedSeams = (timeline: Timeline, analysisOf: AnalysisOf): Seam[] =>
 function partOf({ cue }: BedSpan, analysisOf: AnalysisOf): Analysis | undefined {
   const whole = analysisOf(cue.media)
   if (!whole || (cue.from === 0 && cue.to === null)) return whole
-  return partOfAnalysis(whole, cue.from, cue.to ?? analysisLength(whole))
+  const end = analysisLength(whole)
+  const to = Math.min(cue.to ?? end, end)
+  return cue.from < to ? partOfAnalysis(whole, cue.from, to) : undefined
 }
 
 /** The music ends with the picture: it fades from the last word on, within bounds. */

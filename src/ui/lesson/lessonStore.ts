@@ -68,47 +68,51 @@ export function createLessonStore(
   refuse: (sentence: string) => void,
 ): LessonStore {
   const first = lesson.steps[0]?.id
-  return createStore<LessonState>()((set, get) => ({
-    history: openHistory(lesson),
-    media: new Map(infos.map((info) => [info.hash, info])),
-    analyses: new Map(),
-    mix: null,
-    selected: first ? [first] : [],
-    caret: first ? { step: first, word: 0 } : null,
-    alignments: new Map(),
-    aligning: 0,
-    cleanings: new Map(),
-    audition: null,
-    hearsRaw: false,
-    compared: null,
+  return createStore<LessonState>()((set, get) => {
+    const lengthOf = (media: string) => get().media.get(media)?.length
+    return {
+      history: openHistory(lesson),
+      media: new Map(infos.map((info) => [info.hash, info])),
+      analyses: new Map(),
+      mix: null,
+      selected: first ? [first] : [],
+      caret: first ? { step: first, word: 0 } : null,
+      alignments: new Map(),
+      aligning: 0,
+      cleanings: new Map(),
+      audition: null,
+      hearsRaw: false,
+      compared: null,
 
-    edit(...edits) {
-      try {
-        set({ history: edits.reduce(doEdit, get().history) })
-        return true
-      } catch (error) {
-        if (!(error instanceof UserError)) throw error
-        refuse(error.message)
-        return false
-      }
-    },
-    editTogether(edits) {
-      try {
-        set({ history: doEdits(get().history, edits) })
-        return true
-      } catch (error) {
-        if (!(error instanceof UserError)) throw error
-        refuse(error.message)
-        return false
-      }
-    },
-    drag: (target, value, first) =>
-      set({ history: continueEdit(get().history, { name: 'setTarget', target, value }, first) }),
-    undo: () => set({ history: undo(get().history) }),
-    redo: () => set({ history: redo(get().history) }),
-    select: (selected, caret) => set({ selected, ...(caret !== undefined && { caret }) }),
-    addMedia: (added) => set({ media: new Map([...get().media, ...added.map((info) => [info.hash, info] as const)]) }),
-  }))
+      edit(...edits) {
+        try {
+          set({ history: edits.reduce((now, edit) => doEdit(now, edit, lengthOf), get().history) })
+          return true
+        } catch (error) {
+          if (!(error instanceof UserError)) throw error
+          refuse(error.message)
+          return false
+        }
+      },
+      editTogether(edits) {
+        try {
+          set({ history: doEdits(get().history, edits, lengthOf) })
+          return true
+        } catch (error) {
+          if (!(error instanceof UserError)) throw error
+          refuse(error.message)
+          return false
+        }
+      },
+      drag: (target, value, first) =>
+        set({ history: continueEdit(get().history, { name: 'setTarget', target, value }, first) }),
+      undo: () => set({ history: undo(get().history) }),
+      redo: () => set({ history: redo(get().history) }),
+      select: (selected, caret) => set({ selected, ...(caret !== undefined && { caret }) }),
+      addMedia: (added) =>
+        set({ media: new Map([...get().media, ...added.map((info) => [info.hash, info] as const)]) }),
+    }
+  })
 }
 
 const layouts = new WeakMap<Lesson, Timeline>()
