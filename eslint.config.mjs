@@ -40,5 +40,6 @@ export default tseslint.config(
   mustNotKnow('jobs', 'app', 'ui', 'workers', 'cli', 'demo'),
   mustNotKnow('ui', 'media', 'db', 'jobs', 'app', 'cli', 'demo'),
   mustNotKnow('workers', 'media', 'db', 'jobs', 'app', 'cli', 'demo'),
+  mustNotKnow('server', 'db', 'app', 'ui', 'workers', 'cli', 'demo'),
   mustNotKnow('cli', 'db', 'jobs', 'app', 'ui', 'workers'),
 )

@@ -7,6 +7,8 @@ export const ROOT = new URL('..', import.meta.url).pathname.replace(/\/$/, '')
 /** Environment that all processes of one installation share. */
 export const environment = ({ databaseUrl, data, port }) => ({
   ...process.env,
+  // Work folders lie beside the data: files then move there instead of being copied.
+  TMPDIR: join(data, 'tmp'),
   NODE_ENV: 'production',
   NEXT_TELEMETRY_DISABLED: '1',
   DATABASE_URL: databaseUrl,
@@ -48,38 +50,8 @@ function newestIn(...paths) {
   )
 }
 
-export const startServer = (env) =>
-  start('server', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', env.PORT], env)
+export const startServer = (env) => start('server', ['dist/server.mjs'], env)
 export const startWorker = (env) => start('worker', ['dist/worker.mjs'], env)
-
-/** A worker that is started again when it dies: another one then takes over its jobs. */
-export function keepWorker(env) {
-  let stopping = false
-  let worker = startWorker(env)
-  const ended = (async () => {
-    for (let starts = 0; starts < MOST_RESTARTS; starts++) {
-      await worker.ended
-      if (stopping) return
-      console.error(`The worker ended by itself and is started again.\n${worker.output()}`)
-      await new Promise((resolve) => setTimeout(resolve, 1000))
-      if (!stopping) worker = startWorker(env)
-    }
-  })()
-  return {
-    get pid() {
-      return worker.pid
-    },
-    ended,
-    output: () => worker.output(),
-    isRunning: () => worker.isRunning(),
-    kill: (signal) => {
-      stopping = true
-      return worker.kill(signal)
-    },
-  }
-}
-
-const MOST_RESTARTS = 20
 
 /** Starts a process in the background. What it prints is kept, so that it can be shown when it dies early. */
 function start(name, args, env) {
@@ -111,5 +83,5 @@ export async function waitForServer(server, port) {
     if (answer?.ok) return
     await new Promise((resolve) => setTimeout(resolve, 250))
   }
-  throw new Error(`The server did not start:\n${server.output()}`)
+  throw new Error(`The server did not start:\n${server.output() || 'It said nothing.'}`)
 }

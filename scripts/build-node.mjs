@@ -16,7 +16,7 @@ const node = {
   chunkNames: 'chunks/[hash]',
   logLevel: 'warning',
   // Native code, and packages that find their own files beside themselves, stay in node_modules.
-  external: ['sharp', 'pg', 'pg-boss', 'drizzle-orm', 'puppeteer-core', 'koffi', 'esbuild'],
+  external: ['next', 'sharp', 'pg', 'pg-boss', 'drizzle-orm', 'puppeteer-core', 'koffi', 'esbuild'],
   banner: {
     js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
   },
@@ -29,6 +29,7 @@ await Promise.all([
     ...node,
     entryPoints: {
       'yarn-step': 'src/cli/main.ts',
+      server: 'src/server/main.ts',
       worker: 'src/jobs/worker.ts',
       prepare: 'src/jobs/prepare.ts',
       'load-demo': 'src/demo/load.ts',

@@ -1,7 +1,8 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { buildIfNeeded, environment, ROOT, runStep, keepWorker, startServer, waitForServer } from './application.mjs'
-import { freePort, startPostgres } from './postgres.mjs'
+import { buildIfNeeded, environment, ROOT, runStep, startServer, startWorker, waitForServer } from './application.mjs'
+import { keepAlive } from './keepAlive.mjs'
+import { freePort, startPostgres, watchPostgres } from './postgres.mjs'
 
 /** Starts everything on this machine, loads the demo course and serves it until Ctrl-C. */
 
@@ -15,7 +16,7 @@ await main().catch((error) => {
 })
 
 async function main() {
-  mkdirSync(data, { recursive: true })
+  mkdirSync(data, { recursive: true, mode: 0o711 })
   const other = readRun()
   if (other && isOurs(other.demo, 'scripts/demo.mjs')) {
     console.log(`Yarn Step is already running: http://127.0.0.1:${other.port}`)
@@ -30,19 +31,25 @@ async function main() {
   })
   writeRun({ demo: process.pid, port, children: [] })
   const postgres = await startPostgres(data)
-  const children = []
+  const parts = []
   let stopping = false
   const stop = async () => {
     if (stopping) return
     stopping = true
-    await Promise.all(children.map((child) => child.kill()))
+    await Promise.all(parts.map((part) => part.kill()))
     postgres.stop()
     rmSync(runFile, { force: true })
   }
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
     process.on(signal, () => {
       console.log('\nStopping')
-      void stop().then(() => process.exit(0))
+      void stop().then(
+        () => process.exit(0),
+        (error) => {
+          console.error(`Not everything could be stopped: ${error.message}`)
+          process.exit(1)
+        },
+      )
     })
   }
   try {
@@ -51,18 +58,19 @@ async function main() {
     runStep('prepare', env)
     runStep('load-demo', env)
     if (stopping) return
-    const server = startServer(env)
-    children.push(server, keepWorker(env))
-    writeRun({ demo: process.pid, port, children: children.map(({ pid }) => pid) })
+    const server = keepAlive('The server', () => startServer(env))
+    const worker = keepAlive('The worker', () => startWorker(env))
+    const database = keepAlive('PostgreSQL', () => watchPostgres(postgres))
+    parts.push(server, worker, database)
+    const remember = () => writeRun({ demo: process.pid, port, children: [server.pid, worker.pid].filter(Boolean) })
+    const remembering = setInterval(remember, 2000)
     await waitForServer(server, port)
+    remember()
     console.log(
       `\nYarn Step is running: http://127.0.0.1:${port}\nRaw files to try: ${join(ROOT, 'demo-files')}\nCtrl-C stops it.`,
     )
-    await Promise.race(children.map(({ ended }) => ended))
-    if (!stopping) {
-      const dead = children.find((child) => !child.isRunning())
-      throw new Error(`A part of the application ended by itself:\n${dead.output()}`)
-    }
+    await Promise.all(parts.map(({ ended }) => ended))
+    clearInterval(remembering)
   } finally {
     await stop()
   }

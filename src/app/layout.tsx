@@ -5,12 +5,15 @@ import '@fontsource/literata/latin-400.css'
 import '@/ui/theme.css'
 import { AntdRegistry } from '@ant-design/nextjs-registry'
 import type { Metadata } from 'next'
+import { connection } from 'next/server'
 import type { ReactNode } from 'react'
 import { Providers } from '@/ui/providers'
 
 export const metadata: Metadata = { title: 'Yarn Step', description: 'Lessons in which picture, voice and music fit.' }
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  // Every page is made when it is asked for: its scripts carry a number that is used once (see src/server/headers.ts).
+  await connection()
   return (
     <html lang="en">
       <body>

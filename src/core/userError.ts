@@ -5,3 +5,6 @@
 export class UserError extends Error {
   override name = 'UserError'
 }
+
+/** What was asked for is not there (any more). */
+export class NotThere extends UserError {}

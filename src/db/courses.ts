@@ -2,10 +2,12 @@ import { asc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
 import { readLesson } from '@/core/lesson/upgrade'
-import { listLesson, type CourseListing } from '@/core/lesson/listing'
+import { listLesson, type AnyLessonListing, type CourseListing } from '@/core/lesson/listing'
+import { cutText } from '@/core/text'
 import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
-import { UserError } from '@/core/userError'
+import { NotThere } from '@/core/userError'
 import { db } from './client'
+import { isReadable } from './lessons'
 import { courses, lessons } from './schema'
 
 export async function listCourses(): Promise<CourseListing[]> {
@@ -16,10 +18,15 @@ export async function listCourses(): Promise<CourseListing[]> {
   return all.map(({ id, title }) => ({
     id,
     title,
-    lessons: rows
-      .filter((row) => row.courseId === id)
-      .map((row) => listLesson(row.id, readLesson(row.document), row.savedAt)),
+    lessons: rows.filter((row) => row.courseId === id).map(listed),
   }))
+}
+
+/** One lesson that can't be read is shown as such and keeps nobody from the others. */
+function listed({ id, document, savedAt }: typeof lessons.$inferSelect): AnyLessonListing {
+  if (isReadable(document)) return listLesson(id, readLesson(document), savedAt)
+  const title = (document as { title?: unknown } | null)?.title
+  return { id, title: typeof title === 'string' ? cutText(title, 200) : 'A lesson', unreadable: true }
 }
 
 export async function createCourse(title: string, id = nanoid(10)): Promise<string> {
@@ -28,18 +35,22 @@ export async function createCourse(title: string, id = nanoid(10)): Promise<stri
 }
 
 export async function renameCourse(id: string, title: string): Promise<void> {
-  await db().update(courses).set({ title }).where(eq(courses.id, id))
+  const done = await db().update(courses).set({ title }).where(eq(courses.id, id)).returning({ id: courses.id })
+  if (done.length === 0) throw new NotThere('This course is no longer there.')
 }
 
 export async function courseTitle(id: string): Promise<string> {
   const [course] = await db().select().from(courses).where(eq(courses.id, id))
-  if (!course) throw new UserError('This course is no longer there.')
+  if (!course) throw new NotThere('This course is no longer there.')
   return course.title
 }
 
 /** The given course, or the first one; where there is none yet, one is made. */
 export async function courseOrFirst(id: string | null): Promise<string> {
-  if (id) return id
+  if (id) {
+    await courseTitle(id)
+    return id
+  }
   const [first] = await db().select().from(courses).orderBy(asc(courses.createdAt)).limit(1)
   return first?.id ?? createCourse('My course')
 }
@@ -50,5 +61,6 @@ export async function pronunciationsOf(id: string): Promise<Pronunciation[]> {
 }
 
 export async function setPronunciations(id: string, pronunciations: Pronunciation[]): Promise<void> {
+  await courseTitle(id)
   await db().update(courses).set({ pronunciations }).where(eq(courses.id, id))
 }

@@ -1,23 +1,27 @@
 import { desc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import type { ExportStatus } from '@/core/lesson/exportStatus'
+import type { ExportKind, ExportStatus } from '@/core/lesson/exportStatus'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
-import { UserError } from '@/core/userError'
-import { db } from './client'
+import { NotThere } from '@/core/userError'
+import { db, type Transaction } from './client'
 import { exports } from './schema'
 
 export type ExportRow = typeof exports.$inferSelect
-export type ExportKind = ExportRow['kind']
 
-export async function createExport(lessonId: string, revision: number, kind: ExportKind): Promise<string> {
+export async function insertExport(
+  tx: Transaction,
+  lessonId: string,
+  revision: number,
+  kind: ExportKind,
+): Promise<string> {
   const id = nanoid(12)
-  await db().insert(exports).values({ id, lessonId, revision, kind, state: 'waiting' })
+  await tx.insert(exports).values({ id, lessonId, revision, kind, state: 'waiting' })
   return id
 }
 
 export async function loadExport(id: string): Promise<ExportRow> {
   const row = await findExport(id)
-  if (!row) throw new UserError('This file is no longer there. Make it again.')
+  if (!row) throw new NotThere('This file is no longer there. Make it again.')
   return row
 }
 

@@ -1,16 +1,26 @@
 import { eq, inArray } from 'drizzle-orm'
 import type { ImportStatus } from '@/core/lesson/importStatus'
 import { mediaInfoSchema } from '@/core/lesson/media'
-import { db } from './client'
+import { db, type Transaction } from './client'
 import { imports } from './schema'
 
 export type ImportRow = typeof imports.$inferSelect
 
-export async function createImport(row: Pick<ImportRow, 'id' | 'name' | 'purpose' | 'courseId'>): Promise<void> {
-  await db()
+/** False where it is on its way already: asking twice does no harm. One that has failed begins again. */
+export async function insertImport(
+  tx: Transaction,
+  row: Pick<ImportRow, 'id' | 'name' | 'purpose' | 'courseId'>,
+): Promise<boolean> {
+  const made = await tx
     .insert(imports)
     .values({ ...row, state: 'waiting' })
-    .onConflictDoNothing()
+    .onConflictDoUpdate({
+      target: imports.id,
+      set: { state: 'waiting', progress: 0, error: null },
+      setWhere: eq(imports.state, 'failed'),
+    })
+    .returning({ id: imports.id })
+  return made.length > 0
 }
 
 export async function findImport(id: string): Promise<ImportRow | null> {

@@ -1,9 +1,10 @@
 import { and, asc, desc, eq, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
+import { toStorable } from '@/core/lesson/storable'
 import { readLesson } from '@/core/lesson/upgrade'
-import { UserError } from '@/core/userError'
-import { db } from './client'
+import { NotThere, UserError } from '@/core/userError'
+import { db, transaction, type Transaction } from './client'
 import { lessons, revisions } from './schema'
 
 export interface SavedLesson {
@@ -11,64 +12,97 @@ export interface SavedLesson {
   courseId: string
   revision: number
   lesson: Lesson
+  /** Of the save that led to this revision. */
+  save: string | null
   savedAt: Date
 }
 
+/** Stores a new lesson, by whatever way it was made. Throws a UserError where it can't be stored. */
 export async function createLesson(courseId: string, lesson: Lesson, id = nanoid(10)): Promise<string> {
-  await db().transaction(async (tx) => {
-    await tx.insert(lessons).values({ id, courseId, revision: 1, document: lesson })
-    await tx.insert(revisions).values({ lessonId: id, revision: 1, document: lesson })
-  })
+  await transaction((tx) => insertLesson(tx, courseId, lesson, id))
   return id
 }
 
-export async function findLesson(id: string): Promise<SavedLesson | null> {
-  const [row] = await db().select().from(lessons).where(eq(lessons.id, id))
-  if (!row) return null
-  const { courseId, revision, savedAt } = row
-  return { id, courseId, revision, savedAt, lesson: readLesson(row.document) }
+export async function insertLesson(tx: Transaction, courseId: string, lesson: Lesson, id: string): Promise<void> {
+  const document = toStorable(lesson)
+  await tx.insert(lessons).values({ id, courseId, revision: 1, document })
+  await tx.insert(revisions).values({ lessonId: id, revision: 1, document })
 }
 
-/** All lessons of a course, the oldest first. */
+/** A lesson's row as it is; null where there is none. */
+export async function findLessonRow(id: string): Promise<typeof lessons.$inferSelect | null> {
+  const [row] = await db().select().from(lessons).where(eq(lessons.id, id))
+  return row ?? null
+}
+
+export async function findLesson(id: string): Promise<SavedLesson | null> {
+  const row = await findLessonRow(id)
+  return row && asSaved(row)
+}
+
+/** All lessons of a course that can be read, the oldest first. */
 export async function lessonsOfCourse(course: string): Promise<SavedLesson[]> {
   const rows = await db().select().from(lessons).where(eq(lessons.courseId, course)).orderBy(asc(lessons.createdAt))
-  return rows.map(({ id, courseId, revision, savedAt, document }) => ({
-    id,
-    courseId,
-    revision,
-    savedAt,
-    lesson: readLesson(document),
-  }))
+  return rows.flatMap((row) => (isReadable(row.document) ? [asSaved(row)] : []))
 }
+
+function asSaved({ id, courseId, revision, save, savedAt, document }: typeof lessons.$inferSelect): SavedLesson {
+  if (!isReadable(document)) throw new UserError(UNREADABLE)
+  return { id, courseId, revision, save, savedAt, lesson: readLesson(document) }
+}
+
+/** Whether a stored document can be opened by this program. */
+export function isReadable(document: unknown): boolean {
+  try {
+    readLesson(document)
+    return true
+  } catch {
+    return false
+  }
+}
+
+const UNREADABLE =
+  'This lesson can not be read by this program: it was made by a newer one, or it is damaged. Nothing of it is lost; download it from the home page.'
 
 export async function loadLesson(id: string): Promise<SavedLesson> {
   const found = await findLesson(id)
-  if (!found) throw new UserError('This lesson is no longer there. It may have been deleted in another window.')
+  if (!found) throw new NotThere('This lesson is no longer there. It may have been deleted in another window.')
   return found
 }
 
 /** What came of a save: the new revision, or the one somebody else saved in between. */
 export type SaveOutcome = { saved: true; revision: number } | { saved: false; revision: number; savedAt: string }
 
-/** Saves on top of `base`. Nothing is overwritten if another revision has been saved since. */
-export async function saveLesson(id: string, base: number, lesson: Lesson): Promise<SaveOutcome> {
-  return db().transaction(async (tx) => {
+/**
+ * Saves on top of `base`. Nothing is overwritten if another revision has been saved since. A `save` that was done before
+ * (its answer was lost, so it comes again) is told as done.
+ */
+export async function saveLesson(id: string, base: number, lesson: unknown, save: string): Promise<SaveOutcome> {
+  const document = toStorable(lesson)
+  return transaction(async (tx) => {
     const [updated] = await tx
       .update(lessons)
-      .set({ document: lesson, revision: base + 1, savedAt: sql`now()` })
+      .set({ document, revision: base + 1, save, savedAt: sql`now()` })
       .where(and(eq(lessons.id, id), eq(lessons.revision, base)))
       .returning({ revision: lessons.revision })
     if (updated) {
-      await tx.insert(revisions).values({ lessonId: id, revision: updated.revision, document: lesson })
+      await tx.insert(revisions).values({ lessonId: id, revision: updated.revision, document })
       return { saved: true, revision: updated.revision }
     }
-    const { revision, savedAt } = await loadLesson(id)
-    return { saved: false, revision, savedAt: savedAt.toISOString() }
+    const [now] = await tx
+      .select({ revision: lessons.revision, savedAt: lessons.savedAt, save: lessons.save })
+      .from(lessons)
+      .where(eq(lessons.id, id))
+    if (!now) throw new NotThere('This lesson is no longer there. It may have been deleted in another window.')
+    if (now.save === save) return { saved: true, revision: now.revision }
+    return { saved: false, revision: now.revision, savedAt: now.savedAt.toISOString() }
   })
 }
 
 export async function deleteLesson(id: string): Promise<void> {
-  await db().delete(lessons).where(eq(lessons.id, id))
+  const gone = await db().delete(lessons).where(eq(lessons.id, id)).returning({ id: lessons.id })
+  if (gone.length === 0)
+    throw new NotThere('This lesson is no longer there. It may have been deleted in another window.')
 }
 
 export interface RevisionListing {
@@ -93,6 +127,6 @@ export async function loadRevision(id: string, revision: number): Promise<Lesson
     .select({ document: revisions.document })
     .from(revisions)
     .where(and(eq(revisions.lessonId, id), eq(revisions.revision, revision)))
-  if (!row) throw new UserError('This version of the lesson is no longer there.')
+  if (!row) throw new NotThere('This version of the lesson is no longer there.')
   return readLesson(row.document)
 }

@@ -1,13 +1,13 @@
-import { and, eq, inArray, lt, ne, or } from 'drizzle-orm'
+import { and, eq, inArray, lt, ne, or, sql } from 'drizzle-orm'
 import { recordingDetailsSchema, type RecordingDetails, type RecordingKind } from '@/core/lesson/recording'
-import { UserError } from '@/core/userError'
-import { db } from './client'
+import { NotThere } from '@/core/userError'
+import { db, type Transaction } from './client'
 import { recordings } from './schema'
 
 export type RecordingRow = Omit<typeof recordings.$inferSelect, 'details'> & { details: RecordingDetails }
 
-/** A recording is given up by its browser when nothing has come of it for so long. */
-const GIVEN_UP_AFTER = 4000 // ms
+/** A recording is given up by its browser when nothing has come of it for so long, by the database's clock. */
+const GIVEN_UP_AFTER = sql`interval '4 seconds'`
 
 /** The browser chooses the id, so that a request that is repeated after a lost answer does no harm. */
 export async function openRecording(
@@ -21,15 +21,19 @@ export async function openRecording(
 
 export async function loadRecording(id: string): Promise<RecordingRow> {
   const [row] = await db().select().from(recordings).where(eq(recordings.id, id))
-  if (!row) throw new UserError('This recording is no longer there.')
+  if (!row) throw new NotThere('This recording is no longer there.')
   return { ...row, details: recordingDetailsSchema.parse(row.details) }
 }
 
 export async function updateRecording(
   id: string,
-  change: Partial<Pick<RecordingRow, 'details' | 'state' | 'importId' | 'heardAt'>>,
+  change: Partial<Pick<RecordingRow, 'details' | 'state' | 'importId'>>,
+  on: Pick<Transaction, 'update'> = db(),
 ): Promise<void> {
-  await db().update(recordings).set(change).where(eq(recordings.id, id))
+  await on
+    .update(recordings)
+    .set({ ...change, heardAt: sql`now()` })
+    .where(eq(recordings.id, id))
 }
 
 export async function deleteRecording(id: string): Promise<void> {
@@ -47,7 +51,7 @@ export async function waitingRecordings(lessonId: string, givenUp: string[]): Pr
         ne(recordings.state, 'taken'),
         or(
           eq(recordings.state, 'finished'),
-          lt(recordings.heardAt, new Date(Date.now() - GIVEN_UP_AFTER)),
+          lt(recordings.heardAt, sql`now() - ${GIVEN_UP_AFTER}`),
           inArray(recordings.id, givenUp),
         ),
       ),

@@ -1,3 +1,4 @@
+import { EXPORT_KINDS } from '@/core/lesson/exportStatus'
 import { bigint, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp } from 'drizzle-orm/pg-core'
 
 const moment = (name: string) => timestamp(name, { withTimezone: true })
@@ -20,6 +21,8 @@ export const lessons = pgTable(
       .references(() => courses.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     document: jsonb('document').notNull(),
+    /** Of the save that led to this revision: one that comes again is known by it. */
+    save: text('save'),
     createdAt: moment('created_at').notNull().defaultNow(),
     savedAt: moment('saved_at').notNull().defaultNow(),
   },
@@ -44,7 +47,7 @@ export const revisions = pgTable(
 export const imports = pgTable('imports', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
-  purpose: text('purpose', { enum: ['media', 'archive'] }).notNull(),
+  purpose: text('purpose', { enum: ['media', 'archive', 'recording'] }).notNull(),
   courseId: text('course_id'),
   state: text('state', { enum: ['waiting', 'working', 'done', 'failed'] }).notNull(),
   progress: real('progress').notNull().default(0),
@@ -63,7 +66,7 @@ export const exports = pgTable(
       .notNull()
       .references(() => lessons.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
-    kind: text('kind', { enum: ['video', 'sound'] }).notNull(),
+    kind: text('kind', { enum: EXPORT_KINDS }).notNull(),
     state: text('state', { enum: ['waiting', 'working', 'done', 'failed', 'cancelled'] }).notNull(),
     progress: real('progress').notNull().default(0),
     error: text('error'),
@@ -78,7 +81,7 @@ export const exports = pgTable(
 /** Work that takes a while and gives a value: `id` follows from kind and input, so that nothing is done twice. */
 export const tasks = pgTable('tasks', {
   id: text('id').primaryKey(),
-  kind: text('kind', { enum: ['clean', 'read', 'align', 'scenes', 'match', 'compose', 'effect'] }).notNull(),
+  kind: text('kind', { enum: ['clean', 'read', 'align', 'scenes', 'match', 'compose', 'effect', 'balance'] }).notNull(),
   input: jsonb('input').notNull(),
   state: text('state', { enum: ['waiting', 'working', 'done', 'failed'] }).notNull(),
   progress: real('progress').notNull().default(0),

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { eq, inArray } from 'drizzle-orm'
 import type { TaskInput, TaskStatus } from '@/core/lesson/task'
-import { db } from './client'
+import { db, type Transaction } from './client'
 import { tasks } from './schema'
 
 export type TaskRow = typeof tasks.$inferSelect
@@ -15,13 +15,14 @@ const EDITIONS: Record<TaskInput['kind'], number> = {
   match: 1,
   compose: 1,
   effect: 1,
+  balance: 1,
 }
 
 /** Asks for a task; `isNew` where it has to be done, because nobody has asked before or it has failed. */
-export async function requestTask(input: TaskInput): Promise<{ id: string; isNew: boolean }> {
+export async function insertTask(tx: Transaction, input: TaskInput): Promise<{ id: string; isNew: boolean }> {
   const key = JSON.stringify([EDITIONS[input.kind], input])
   const id = createHash('sha256').update(key).digest('hex').slice(0, 32)
-  const inserted = await db()
+  const inserted = await tx
     .insert(tasks)
     .values({ id, kind: input.kind, input, state: 'waiting' })
     .onConflictDoUpdate({

@@ -1,11 +1,16 @@
 import { mkdir, rm, stat } from 'node:fs/promises'
 import { dirname } from 'node:path'
+import type { Lesson } from '@/core/lesson/document'
+import type { ExportKind } from '@/core/lesson/exportStatus'
+import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { findExport, updateExport } from '@/db/exports'
 import { loadRevision } from '@/db/lessons'
-import { cleanVoices, loadAnalyses } from '@/media/lessonMedia'
+import { assertMediaThere, cleanVoices, loadAnalyses } from '@/media/lessonMedia'
+import type { RenderOptions } from '@/media/mixdown'
 import { renderSound, renderVideo } from '@/media/video/render'
+import { renderVoice } from '@/media/voiceFile'
 import { codedFolder, exportFile, mediaStore } from './places'
-import { explain, throttled } from './reporting'
+import { endWithError, throttled } from './reporting'
 
 /** Makes a finished file of one revision and keeps its balance sheet. */
 export async function exportJob(id: string): Promise<void> {
@@ -19,24 +24,35 @@ export async function exportJob(id: string): Promise<void> {
   const out = exportFile(id, row.kind)
   try {
     await updateExport(id, { state: 'working' })
-    const store = mediaStore()
-    const lesson = await cleanVoices(await loadRevision(row.lessonId, row.revision), store, { signal: cancel.signal })
-    const analysisOf = await loadAnalyses(lesson, store)
     await mkdir(dirname(out), { recursive: true })
-    const options = { signal: cancel.signal, onProgress }
-    const { balance } =
-      row.kind === 'video'
-        ? await renderVideo(lesson, store, analysisOf, codedFolder(), out, options)
-        : await renderSound(lesson, store, analysisOf, out, options)
-    await updateExport(id, {
-      state: 'done',
-      progress: 1,
-      balance,
-      bytes: (await stat(out)).size,
-      finishedAt: new Date(),
-    })
+    const lesson = await loadRevision(row.lessonId, row.revision)
+    const balance = await make(row.kind, lesson, out, { signal: cancel.signal, onProgress })
+    const { size } = await stat(out)
+    await updateExport(id, { state: 'done', progress: 1, balance, bytes: size, finishedAt: new Date() })
   } catch (error) {
     await rm(out, { force: true })
-    if (!cancel.signal.aborted) await updateExport(id, { state: 'failed', error: explain(error) })
+    if (!cancel.signal.aborted)
+      await endWithError(error, (sentence) => updateExport(id, { state: 'failed', error: sentence }))
+  }
+}
+
+async function make(
+  kind: ExportKind,
+  saved: Lesson,
+  out: string,
+  options: RenderOptions,
+): Promise<BalanceSheet | null> {
+  const store = mediaStore()
+  await assertMediaThere(saved, store)
+  const lesson = await cleanVoices(saved, store, options)
+  const analysisOf = await loadAnalyses(lesson, store)
+  switch (kind) {
+    case 'video':
+      return (await renderVideo(lesson, store, analysisOf, codedFolder(), out, options)).balance
+    case 'sound':
+      return (await renderSound(lesson, store, analysisOf, out, options)).balance
+    default:
+      await renderVoice(lesson, store, analysisOf, kind === 'voice-wav' ? 'wav' : 'flac', out, options)
+      return null
   }
 }

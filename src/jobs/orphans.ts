@@ -1,22 +1,24 @@
 import pg from 'pg'
-import type PgBoss from 'pg-boss'
-import { databaseUrl, pool } from '@/db/client'
-import { QUEUES, type JobData, type QueueName } from './queue'
+import { databaseUrl, pool, transaction } from '@/db/client'
+import { queue, QUEUES, sendJob, type JobData, type QueueName } from './queue'
 
 /**
- * Jobs whose worker has died. While a worker does a job it holds a database lock with the job's name; the lock goes
- * with the worker's connection, however it ended. An active job without a lock belongs to nobody.
+ * Jobs that belong to nobody. While a worker does a job it holds a database lock with the job's name; the lock goes
+ * with the worker's connection, however it ended. An active job without a lock has lost its worker; a row that waits
+ * without a job has lost its job.
  */
 
 /** Does `work` while holding the job's lock. */
 export async function holding(jobId: string, work: () => Promise<void>): Promise<void> {
-  const client = new pg.Client({ connectionString: databaseUrl() })
+  const client = new pg.Client({ connectionString: databaseUrl(), connectionTimeoutMillis: 5000, keepAlive: true })
+  // The lock is lost with its connection; the work goes on, and its result is the same if another worker does it too.
+  client.on('error', ({ message }) => console.error(`The lock of job ${jobId} was lost: ${message}`))
   await client.connect()
   try {
     await client.query('select pg_advisory_lock(hashtext($1))', [jobId])
     await work()
   } finally {
-    await client.end()
+    await client.end().catch(() => {})
   }
 }
 
@@ -24,18 +26,17 @@ export async function holding(jobId: string, work: () => Promise<void>): Promise
 const GRACE = '3 seconds'
 
 /** Puts jobs of dead workers back into the queue; those that were given out too often are told to `giveUp`. */
-export async function recoverOrphans(
-  boss: PgBoss,
-  giveUp: (queue: QueueName, data: JobData) => Promise<void>,
-): Promise<void> {
+export async function recoverOrphans(giveUp: (name: QueueName, data: JobData) => Promise<void>): Promise<void> {
+  // A clock that was set back must not make jobs wait for a time that has been.
+  await pool().query(`update pgboss.job set start_after = now() where state < 'active' and start_after > now()`)
   const { rows } = await pool().query<{ id: string; name: QueueName; data: JobData; last: boolean }>(
     `select id, name, data, retry_count >= retry_limit as last from pgboss.job
-     where state = 'active' and name = any($1) and started_on < now() - interval '${GRACE}'`,
+     where state = 'active' and name = any($1) and started_on not between now() - interval '${GRACE}' and now()`,
     [Object.values(QUEUES)],
   )
   for (const { id, name, data, last } of rows) {
     if (await isHeld(id)) continue
-    await boss.fail(name, id, { reason: 'its worker has died' })
+    await queue().fail(name, id, { reason: 'its worker has died' })
     if (last) await giveUp(name, data)
   }
 }
@@ -47,4 +48,24 @@ async function isHeld(jobId: string): Promise<boolean> {
     [jobId],
   )
   return rows[0]!.held
+}
+
+const TABLES: Record<QueueName, string> = { import: 'imports', export: 'exports', task: 'tasks' }
+
+/** Rows that wait or are worked on without a job that would do it get one. */
+export async function resendLost(): Promise<number> {
+  let sent = 0
+  for (const name of Object.values(QUEUES)) {
+    await transaction(async (tx) => {
+      const { rows } = await tx.executeSql(
+        `select id from ${TABLES[name]} row where state in ('waiting', 'working') and not exists
+           (select 1 from pgboss.job where name = $1 and data->>'id' = row.id and state < 'completed')
+         for update skip locked`,
+        [name],
+      )
+      for (const { id } of rows as { id: string }[]) await sendJob(tx, name, id)
+      sent += rows.length
+    })
+  }
+  return sent
 }

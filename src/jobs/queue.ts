@@ -1,5 +1,5 @@
 import PgBoss from 'pg-boss'
-import { databaseUrl } from '@/db/client'
+import { pool, type Transaction } from '@/db/client'
 
 export const QUEUES = { import: 'import', export: 'export', task: 'task' } as const
 export type QueueName = keyof typeof QUEUES
@@ -12,25 +12,31 @@ export interface JobData {
 const RETRIES = 2
 const LONGEST_HOURS = 12
 
-const shared = globalThis as { yarnStepBoss?: Promise<PgBoss> }
+/** The queue on the application's own connections: it has none of its own that could be lost or fail to open. */
+const onPool: PgBoss.Db = { executeSql: (text, values) => pool().query(text, values) }
 
-/** For the web server: only puts jobs into the queue. */
-export async function sendJob(queue: QueueName, id: string, priority = 0): Promise<void> {
-  shared.yarnStepBoss ??= startBoss({ supervise: false, schedule: false, migrate: false })
-  const boss = await shared.yarnStepBoss
-  await boss.send(queue, { id }, { priority, retryLimit: RETRIES, retryDelay: 0, expireInHours: LONGEST_HOURS })
+const shared = globalThis as { yarnStepQueue?: PgBoss }
+
+/** The queue for putting jobs in and taking them out; its tables are made by `prepareQueues`. */
+export const queue = (): PgBoss =>
+  (shared.yarnStepQueue ??= openQueue({ supervise: false, schedule: false, migrate: false }))
+
+export function openQueue(options: PgBoss.ConstructorOptions): PgBoss {
+  const boss = new PgBoss({ db: onPool, ...options })
+  boss.on('error', (error) => console.error(`The job queue: ${error.message}`))
+  return boss
 }
 
-export async function startBoss(options: Partial<PgBoss.ConstructorOptions> = {}): Promise<PgBoss> {
-  const boss = new PgBoss({ connectionString: databaseUrl(), max: 4, ...options })
-  boss.on('error', (error) => console.error(error))
-  await boss.start()
-  return boss
+/** Puts a job into the queue, in the very transaction that makes its row: there is both or none. */
+export async function sendJob(tx: Transaction, name: QueueName, id: string, priority = 0): Promise<void> {
+  const options = { priority, retryLimit: RETRIES, retryDelay: 0, expireInHours: LONGEST_HOURS }
+  await queue().send(name, { id }, { ...options, db: tx as PgBoss.Db })
 }
 
 /** Makes the queue's own tables and queues; safe to repeat. */
 export async function prepareQueues(): Promise<void> {
-  const boss = await startBoss({ supervise: false, schedule: false })
-  for (const queue of Object.values(QUEUES)) await boss.createQueue(queue)
+  const boss = openQueue({ supervise: false, schedule: false })
+  await boss.start()
+  for (const name of Object.values(QUEUES)) await boss.createQueue(name)
   await boss.stop({ graceful: false })
 }

@@ -1,13 +1,16 @@
 import { UserError } from '@/core/userError'
+import { isDatabaseAway } from '@/db/client'
+import { DISK_FULL, isDiskFull } from '@/media/disk'
 
 const OFTEN = 300 // ms
 
 /** Passes progress on a few times a second at most, one report after the other. */
 export function throttled(report: (share: number) => Promise<void>): (share: number) => void {
-  let last = 0
+  let last = -Infinity
   let running = false
   return (share) => {
-    const now = Date.now()
+    // Not by the clock on the wall, which may be set back.
+    const now = performance.now()
     if (running || now - last < OFTEN) return
     last = now
     running = true
@@ -17,9 +20,22 @@ export function throttled(report: (share: number) => Promise<void>): (share: num
   }
 }
 
+/**
+ * Ends a job that failed with a sentence for its author. Where the database is away there is nobody to tell: the job stays
+ * as it is and is done again.
+ */
+export async function endWithError(error: unknown, tell: (sentence: string) => Promise<void>): Promise<void> {
+  if (isDatabaseAway(error)) throw error
+  await tell(explain(error))
+}
+
 /** The sentence an author reads. What is no fault of theirs goes to the log in full. */
 export function explain(error: unknown): string {
   if (error instanceof UserError) return error.message
+  if (isDiskFull(error)) {
+    console.error(error)
+    return DISK_FULL
+  }
   console.error(error)
   return 'Something went wrong inside the program, and it was noted in the log. Try it again.'
 }

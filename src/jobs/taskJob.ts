@@ -1,8 +1,8 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { writeWav } from '@/core/formats/wav'
 import { taskInputSchema, type TaskInput, type TaskKind, type TaskResult } from '@/core/lesson/task'
+import { balanceOf } from '@/core/lesson/courseBalance'
 import { matchPages } from '@/core/lesson/matchPages'
 import type { MediaInfo } from '@/core/lesson/media'
 import { EFFECTS } from '@/core/sounds/effects'
@@ -10,16 +10,19 @@ import { UserError } from '@/core/userError'
 import { playWish } from '@/media/instruments'
 import { readScript } from '@/core/narration/script'
 import { HOUSE_RATE } from '@/core/units'
+import { loadRevision } from '@/db/lessons'
 import { findTask, updateTask } from '@/db/tasks'
 import { alignMedia, timedReading, timedWords } from '@/media/alignment'
 import { cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import'
+import { cleanVoices, loadAnalyses } from '@/media/lessonMedia'
 import { pagePrints } from '@/media/pagePrints'
 import { PARTS } from '@/media/store'
+import { withWorkFolder } from '@/media/workFolder'
 import { findScenes } from '@/media/video/scenes'
 import { languageOf, readAloud } from '@/media/speech/reading'
 import { mediaStore, speechFolder } from './places'
-import { explain, throttled } from './reporting'
+import { endWithError, throttled } from './reporting'
 
 type Input<K extends TaskKind> = Extract<TaskInput, { kind: K }>
 type Report = (share: number) => void
@@ -33,7 +36,7 @@ export async function taskJob(id: string): Promise<void> {
     const result = await perform(taskInputSchema.parse(row.input), report)
     await updateTask(id, { state: 'done', progress: 1, result })
   } catch (error) {
-    await updateTask(id, { state: 'failed', error: explain(error) })
+    await endWithError(error, (sentence) => updateTask(id, { state: 'failed', error: sentence }))
   }
 }
 
@@ -53,6 +56,8 @@ async function perform(input: TaskInput, report: Report): Promise<TaskResult<Tas
       return asMedia(await playWish(input.wish), `Made bed ${input.wish.kind}.wav`)
     case 'effect':
       return effect(input)
+    case 'balance':
+      return balance(input)
   }
 }
 
@@ -71,6 +76,12 @@ async function read(
   return { info, words: await timedReading(mediaStore(), info.hash, script, read, await languageOf(reading.voice)) }
 }
 
+async function balance({ lesson: id, revision }: Input<'balance'>): Promise<TaskResult<'balance'>> {
+  const store = mediaStore()
+  const lesson = await cleanVoices(await loadRevision(id, revision), store)
+  return balanceOf(id, lesson, await loadAnalyses(lesson, store))
+}
+
 async function effect({ effect: id }: Input<'effect'>): Promise<TaskResult<'effect'>> {
   const made = EFFECTS.find((one) => one.id === id)
   if (!made) throw new UserError('There is no such sound in the library.')
@@ -79,14 +90,11 @@ async function effect({ effect: id }: Input<'effect'>): Promise<TaskResult<'effe
 
 /** Takes the bytes of a WAV file into the store. */
 async function asMedia(wav: Uint8Array, name: string): Promise<{ info: MediaInfo }> {
-  const folder = await mkdtemp(join(tmpdir(), 'yarn-step-'))
-  try {
+  return withWorkFolder(async (folder) => {
     const path = join(folder, 'sound.wav')
     await writeFile(path, wav)
     return { info: await importMedia(mediaStore(), path, name) }
-  } finally {
-    await rm(folder, { recursive: true, force: true })
-  }
+  })
 }
 
 async function scenes({ media, from, to }: Input<'scenes'>): Promise<TaskResult<'scenes'>> {

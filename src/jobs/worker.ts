@@ -1,3 +1,4 @@
+import { setTimeout as sleep } from 'node:timers/promises'
 import type PgBoss from 'pg-boss'
 import { updateExport } from '@/db/exports'
 import { updateImport } from '@/db/imports'
@@ -5,40 +6,96 @@ import { updateTask } from '@/db/tasks'
 import { pool } from '@/db/client'
 import { exportJob } from './exportJob'
 import { importJob } from './importJob'
-import { holding, recoverOrphans } from './orphans'
+import { holding, recoverOrphans, resendLost } from './orphans'
 import { taskJob } from './taskJob'
-import { QUEUES, startBoss, type JobData, type QueueName } from './queue'
+import { endWithParent } from './parent'
+import { clearLeftovers } from './places'
+import { openQueue, queue, QUEUES, type JobData, type QueueName } from './queue'
 
 /** The worker process: takes jobs out of the queue until it is told to stop. More of them share the work. */
 
 const AT_ONCE: Record<QueueName, number> = { import: 2, export: 1, task: 2 }
 const JOBS = { import: importJob, export: exportJob, task: taskJob }
 const FAILURES = { import: updateImport, export: updateExport, task: updateTask }
+const LOOK_FOR_JOBS = 500 // ms
 const LOOK_FOR_ORPHANS = 2000 // ms
+const LOOK_FOR_LOST = 60_000 // ms
 const GIVEN_UP =
   'This was broken off several times, so it was given up. Try it again; if it happens again, try a smaller file.'
 
-const boss = await startBoss()
-for (const queue of Object.values(QUEUES)) {
-  for (let i = 0; i < AT_ONCE[queue]; i++)
-    await boss.work<JobData>(queue, { pollingIntervalSeconds: 0.5 }, (jobs) => doJobs(queue, jobs))
-}
-const timer = setInterval(() => void recoverOrphans(boss, giveUp).catch(console.error), LOOK_FOR_ORPHANS)
+let stopping = false
+
+process.umask(0o077)
+
+endWithParent()
+// Its own upkeep (expired and old jobs) goes on by itself; what fails is tried again at its next turn.
+const upkeep = openQueue({ schedule: false, migrate: false })
+void again(LOOK_FOR_LOST, async () => {
+  const sent = await resendLost()
+  if (sent > 0) console.log(`${sent} jobs had been lost and were sent again.`)
+})
+void again(LOOK_FOR_ORPHANS, () => recoverOrphans(giveUp))
+for (const name of Object.values(QUEUES)) for (let i = 0; i < AT_ONCE[name]; i++) void takeJobs(name)
+void startUpkeep()
+void clearLeftovers().catch(tell)
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void stop())
 
-async function doJobs(queue: QueueName, jobs: PgBoss.Job<JobData>[]): Promise<void> {
-  for (const { id, data } of jobs) await holding(id, () => JOBS[queue](data.id))
+/** Does `work` now and after every `wait`; a failure (a database that is away) is told and tried again. */
+async function again(wait: number, work: () => Promise<unknown>): Promise<void> {
+  while (!stopping) {
+    await work().catch(tell)
+    await sleep(wait)
+  }
 }
 
-async function giveUp(queue: QueueName, { id }: JobData): Promise<void> {
-  await FAILURES[queue](id, { state: 'failed', error: GIVEN_UP })
+async function takeJobs(name: QueueName): Promise<void> {
+  while (!stopping) {
+    const [job] = await queue()
+      .fetch<JobData>(name)
+      .catch(() => [])
+    if (job) await doJob(name, job).catch(tell)
+    else await sleep(LOOK_FOR_JOBS)
+  }
+}
+
+/** A job that throws has not ended: it is given out again. What its author should know stands in its row by then. */
+async function doJob(name: QueueName, { id, data }: PgBoss.Job<JobData>): Promise<void> {
+  try {
+    await holding(id, () => JOBS[name](data.id))
+    await queue().complete(name, id)
+  } catch (error) {
+    tell(error)
+    await queue().fail(name, id, { reason: String(error) })
+  }
+}
+
+async function giveUp(name: QueueName, { id }: JobData): Promise<void> {
+  await FAILURES[name](id, { state: 'failed', error: GIVEN_UP })
+}
+
+async function startUpkeep(): Promise<void> {
+  while (!stopping) {
+    try {
+      await upkeep.start()
+      return
+    } catch (error) {
+      tell(error)
+      await sleep(LOOK_FOR_ORPHANS)
+    }
+  }
+}
+
+function tell(error: unknown): void {
+  console.error(error instanceof Error ? (error.stack ?? error.message) : error)
 }
 
 /** A job in progress is not waited for: another worker, or this one after its restart, begins it again. */
 async function stop(): Promise<void> {
-  clearInterval(timer)
-  await boss.stop({ graceful: false })
+  stopping = true
+  // What waits for a database that is away is not waited for.
+  setTimeout(() => process.exit(0), 2000).unref()
+  await upkeep.stop({ graceful: false }).catch(() => {})
   await pool().end()
   process.exit(0)
 }

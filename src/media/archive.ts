@@ -1,17 +1,22 @@
 import { createWriteStream } from 'node:fs'
-import { mkdtemp, readFile, rename, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { rename, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
+import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { promisify } from 'node:util'
 import yauzl, { type Entry, type ZipFile } from 'yauzl'
 import yazl from 'yazl'
 import { z } from 'zod'
 import { mediaOf, type Lesson } from '@/core/lesson/document'
+import { toStorable } from '@/core/lesson/storable'
 import { readLesson } from '@/core/lesson/upgrade'
+import { withinFiles } from '@/core/lesson/withinFiles'
+import { parseStorableJson } from '@/core/text'
 import { UserError } from '@/core/userError'
+import { freeBytes } from './disk'
 import { importMedia, type ImportOptions } from './import'
 import { hashFile, PARTS, type MediaStore } from './store'
+import { withWorkFolder } from './workFolder'
 
 /**
  * A lesson archive: a zip with `lesson.json` (the document) and `media/` (original files named by content hash,
@@ -22,93 +27,81 @@ const mediaListSchema = z.array(
 )
 
 const MOST_ENTRIES = 10_000
-const MOST_BYTES = 64 * 1024 ** 3
+const MOST_JSON = 64 * 1024 ** 2
 
 export async function writeArchive(lesson: Lesson, store: MediaStore, out: string): Promise<void> {
+  try {
+    await pipeline(await archiveOf(lesson, mediaOf(lesson), store), createWriteStream(`${out}.part`))
+    await rename(`${out}.part`, out)
+  } finally {
+    await rm(`${out}.part`, { force: true })
+  }
+}
+
+/**
+ * An archive as it is written. The document goes in as it is, so that also one that can't be read can be kept; files that
+ * are missing are left out, and the lesson says so when it is opened.
+ */
+export async function archiveOf(document: unknown, media: Iterable<string>, store: MediaStore): Promise<Readable> {
   const zip = new yazl.ZipFile()
   const list: z.infer<typeof mediaListSchema> = []
-  for (const hash of [...mediaOf(lesson)].sort()) {
+  for (const hash of [...media].sort()) {
+    const original = store.path(hash, PARTS.original)
+    if (!(await store.has(hash)) || !(await isFile(original))) continue
     const { extension, name } = await store.info(hash)
     const file = `${hash}.${extension}`
     list.push({ hash, file, name })
-    zip.addFile(store.path(hash, PARTS.original), `media/${file}`, { compress: false })
+    zip.addFile(original, `media/${file}`, { compress: false })
   }
-  zip.addBuffer(Buffer.from(JSON.stringify(lesson, null, 1)), 'lesson.json')
+  zip.addBuffer(Buffer.from(JSON.stringify(document, null, 1)), 'lesson.json')
   zip.addBuffer(Buffer.from(JSON.stringify(list, null, 1)), 'media/media.json')
   zip.end()
-  await pipeline(zip.outputStream, createWriteStream(`${out}.part`))
-  await rename(`${out}.part`, out)
+  const stream = zip.outputStream as Readable
+  // A file that goes away in the middle ends the archive with an error instead of leaving its reader waiting.
+  zip.on('error', (error) => stream.destroy(error as Error))
+  return stream
 }
+
+const isFile = (path: string) =>
+  stat(path).then(
+    (found) => found.isFile(),
+    () => false,
+  )
 
 /** Reads a lesson and takes its files into the store. Nothing outside the store is written. */
 export async function readArchive(path: string, store: MediaStore, options: ImportOptions = {}): Promise<Lesson> {
-  const work = await mkdtemp(join(tmpdir(), 'yarn-step-'))
-  try {
-    const found = await unpack(path, work)
-    const lesson = parseAs(readLesson, await readFile(found('lesson.json'), 'utf8'))
-    const list = parseAs((json) => mediaListSchema.parse(json), await readFile(found('media/media.json'), 'utf8'))
-    const wanted = list.filter(({ hash }) => mediaOf(lesson).has(hash))
-    for (const [i, { hash, file, name }] of wanted.entries()) {
-      const original = found(`media/${file}`)
-      if ((await hashFile(original)) !== hash)
-        throw new UserError(`This copy is damaged: "${name}" in it has changed. Save the copy again.`)
-      await importMedia(store, original, name, options)
-      options.onProgress?.((i + 1) / wanted.length)
-    }
-    return lesson
-  } finally {
-    await rm(work, { recursive: true, force: true })
-  }
-}
-
-/** Unpacks into numbered files, so that no name in the archive ever becomes a path. */
-async function unpack(path: string, work: string): Promise<(name: string) => string> {
-  const files = new Map<string, string>()
-  const zip = await openZip(path)
-  const openEntry = promisify<Entry, NodeJS.ReadableStream>(zip.openReadStream.bind(zip) as never)
-  let bytes = 0
-  await new Promise<void>((resolve, reject) => {
-    const take = async (entry: Entry) => {
-      bytes += entry.uncompressedSize
-      if (files.size > MOST_ENTRIES || bytes > MOST_BYTES) throw new UserError('This copy is too large to be opened.')
-      if (!entry.fileName.endsWith('/')) {
-        const target = join(work, String(files.size))
-        files.set(entry.fileName, target)
-        await pipeline(await openEntry(entry), createWriteStream(target))
+  return withWorkFolder(async (work) => {
+    const zip = await openZip(path)
+    try {
+      const entries = await entriesOf(zip)
+      const readJson = async (name: string) => (await jsonOf(zip, entryOf(entries, name))) as unknown
+      const lesson = parseAs(readLesson, await readJson('lesson.json'))
+      const list = parseAs((json) => mediaListSchema.parse(json), await readJson('media/media.json'))
+      const needed = mediaOf(lesson)
+      const wanted = list.filter(({ hash }) => needed.has(hash))
+      const files = wanted.map(({ file }) => entryOf(entries, `media/${file}`))
+      await assertFits(files, work)
+      const lengths = new Map<string, number | null>()
+      for (const [i, { hash, name }] of wanted.entries()) {
+        // Numbered, so that no name in the archive ever becomes a path.
+        const original = join(work, String(i))
+        await unpack(zip, files[i]!, original)
+        if ((await hashFile(original)) !== hash)
+          throw new UserError(`This copy is damaged: "${name}" in it has changed. Save the copy again.`)
+        lengths.set(hash, (await importMedia(store, original, name, options)).length)
+        await rm(original)
+        options.onProgress?.((i + 1) / wanted.length)
       }
-      zip.readEntry()
+      return toStorable(withinFiles(lesson, (media) => lengths.get(media)))
+    } finally {
+      zip.close()
     }
-    zip.on('entry', (entry: Entry) => void take(entry).catch(reject))
-    zip.on('end', resolve)
-    zip.on('error', reject)
-    zip.readEntry()
   })
-    .catch((error: Error) => {
-      if (error instanceof UserError) throw error
-      const climbs = /relative path|absolute path|invalid characters/.test(error.message)
-      throw new UserError(
-        climbs
-          ? 'This archive holds paths that lead out of it, so it was not opened. Use a copy saved by this application.'
-          : 'This archive is damaged. Save the copy again.',
-        { cause: error },
-      )
-    })
-    .finally(() => zip.close())
-  return (name) => {
-    const file = files.get(name)
-    if (!file)
-      throw new UserError(`This is not a saved lesson: there is no ${name} in it. Choose a file made by "Save a copy".`)
-    return file
-  }
 }
 
 async function openZip(path: string): Promise<ZipFile> {
   try {
-    const zip = await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, {
-      lazyEntries: true,
-      autoClose: false,
-    })
-    return zip
+    return await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, { lazyEntries: true, autoClose: false })
   } catch (error) {
     throw new UserError('This is not a saved lesson, or it is damaged. Choose a file made by "Save a copy".', {
       cause: error,
@@ -116,9 +109,84 @@ async function openZip(path: string): Promise<ZipFile> {
   }
 }
 
-function parseAs<T>(read: (json: unknown) => T, text: string): T {
+/** What is in an archive, by name, without unpacking any of it. */
+async function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
+  const entries = new Map<string, Entry>()
+  await new Promise<void>((resolve, reject) => {
+    zip.on('entry', (entry: Entry) => {
+      if (entries.size >= MOST_ENTRIES) return reject(new UserError('This copy holds too many files to be opened.'))
+      if (entries.has(entry.fileName)) return reject(new UserError(DAMAGED))
+      entries.set(entry.fileName, entry)
+      zip.readEntry()
+    })
+    zip.on('end', resolve)
+    zip.on('error', reject)
+    zip.readEntry()
+  }).catch((error: Error) => {
+    throw sentenceFor(error)
+  })
+  return entries
+}
+
+const DAMAGED = 'This archive is damaged. Save the copy again.'
+
+function sentenceFor(error: Error): Error {
+  if (error instanceof UserError || (error as NodeJS.ErrnoException).code === 'ENOSPC') return error
+  const climbs = /relative path|absolute path|invalid characters/.test(error.message)
+  return new UserError(
+    climbs
+      ? 'This archive holds paths that lead out of it, so it was not opened. Use a copy saved by this application.'
+      : DAMAGED,
+    { cause: error },
+  )
+}
+
+function entryOf(entries: ReadonlyMap<string, Entry>, name: string): Entry {
+  const entry = entries.get(name)
+  if (entry) return entry
+  throw new UserError(
+    name.endsWith('.json')
+      ? `This is not a saved lesson: there is no ${name} in it. Choose a file made by "Save a copy".`
+      : DAMAGED,
+  )
+}
+
+/** Room is needed for the files themselves, and about as much again for what is made of them. */
+async function assertFits(files: readonly Entry[], folder: string): Promise<void> {
+  const bytes = files.reduce((sum, { uncompressedSize }) => sum + uncompressedSize, 0)
+  const free = await freeBytes(folder)
+  if (2 * bytes <= free) return
+  const inGigabytes = (count: number) => (count / 1e9).toFixed(1)
+  throw new UserError(
+    `This copy holds ${inGigabytes(bytes)} GB, and there is room for ${inGigabytes(free / 2)} GB on this server's disk. Make room, then open it again.`,
+  )
+}
+
+async function unpack(zip: ZipFile, entry: Entry, out: string): Promise<void> {
   try {
-    return read(JSON.parse(text))
+    await pipeline(await streamOf(zip, entry), createWriteStream(out))
+  } catch (error) {
+    throw sentenceFor(error as Error)
+  }
+}
+
+async function jsonOf(zip: ZipFile, entry: Entry): Promise<unknown> {
+  if (entry.uncompressedSize > MOST_JSON) throw new UserError('The lesson in this copy is too large to be opened.')
+  const parts: Buffer[] = []
+  try {
+    for await (const part of await streamOf(zip, entry)) parts.push(part as Buffer)
+  } catch (error) {
+    throw sentenceFor(error as Error)
+  }
+  return parseAs(parseStorableJson, Buffer.concat(parts).toString('utf8'))
+}
+
+const streamOf = (zip: ZipFile, entry: Entry): Promise<Readable> =>
+  promisify<Entry, Readable>(zip.openReadStream.bind(zip) as never)(entry)
+
+function parseAs<I, T>(read: (json: I) => T, json: I): T {
+  try {
+    return read(json)
   } catch (error) {
     throw new UserError('The lesson in this copy is damaged or was made by a newer version. Save the copy again.', {
       cause: error,

@@ -12,6 +12,7 @@ import { noiseSpectrum, type NoiseSpectrum } from '@/core/narration/cleanUp/spec
 import { createSuppressor, type Suppressor } from '@/core/narration/cleanUp/suppressor'
 import { HOUSE_RATE, toSamples, type Seconds } from '@/core/units'
 import { bytesOf, interleave } from './ffmpeg'
+import { readWhole, writeWhole } from './files'
 import { projectFolder } from './settings'
 import { PARTS, storeSource, type MediaStore } from './store'
 
@@ -59,7 +60,7 @@ export async function cleanMedia(
           return cleanVoice(samples, cleanUp, facts, suppress)
         },
         async (samples) => {
-          await file.write(bytesOf(samples))
+          await writeWhole(file, bytesOf(samples))
           done += samples.length
           onProgress?.((c + done / analysis.samples) / analysis.channels)
         },
@@ -87,12 +88,12 @@ async function finish(files: readonly FileHandle[], { samples, channels }: Analy
     const parts = await Promise.all(
       files.map(async (file) => {
         const part = new Float32Array(frames)
-        await file.read(new Uint8Array(part.buffer), 0, frames * 4, at * 4)
+        await readWhole(file, new Uint8Array(part.buffer), at * 4)
         return part
       }),
     )
     analyser.push(parts)
-    await sound.write(bytesOf(channels === 1 ? parts[0]! : interleave(parts)))
+    await writeWhole(sound, bytesOf(channels === 1 ? parts[0]! : interleave(parts)))
   }
   await sound.close()
   for (const [c, file] of files.entries()) {

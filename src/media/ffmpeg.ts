@@ -1,6 +1,9 @@
+import { open } from 'node:fs/promises'
 import { z } from 'zod'
+import { LIMITS } from '@/core/lesson/limits'
 import { UserError } from '@/core/userError'
 import type { Hertz, Seconds } from '@/core/units'
+import { DISK_FULL } from './disk'
 import { ProgramError, runProgram, type RunOptions } from './process'
 
 /**
@@ -37,7 +40,7 @@ const probeSchema = z.object({
 })
 
 export interface Probe {
-  /** Length the container states, where it does. */
+  /** Length the container states, where it does and does not only guess. */
   length: Seconds | null
   sound: { rate: Hertz; channels: number } | null
   picture: { width: number; height: number } | null
@@ -46,17 +49,62 @@ export interface Probe {
 export async function probeFile(path: string, demuxer: string, name: string): Promise<Probe> {
   const args = ['-v', 'error', ...inputOf(path, demuxer), '-show_streams', '-show_format', '-of', 'json']
   const output = await orDamaged(name, () => runProgram('ffprobe', args, { limit: PROBE_LIMIT }))
-  const { streams, format } = probeSchema.parse(JSON.parse(output.toString('utf8')))
+  const { streams, format } = readProbe(output, name)
   const sound = streams.find((stream) => stream.codec_type === 'audio' && stream.sample_rate && stream.channels)
   const picture = streams.find(
     (stream) => stream.codec_type === 'video' && !stream.disposition?.attached_pic && stream.width && stream.height,
   )
+  if (sound) refuseOddSound(sound.sample_rate!, sound.channels!, name)
+  if ((format.duration ?? 0) > LIMITS.length && !(await isEstimated(path, demuxer))) throw tooLong(name)
   return {
-    length: format.duration ?? null,
+    length: (await isEstimated(path, demuxer)) ? null : (format.duration ?? null),
     sound: sound ? { rate: sound.sample_rate!, channels: sound.channels! } : null,
     picture: picture ? { width: picture.width!, height: picture.height! } : null,
   }
 }
+
+export const tooLong = (name: string) =>
+  new UserError(`This file is longer than ${LIMITS.length / 3600} hours: ${name}. Split it into shorter files.`)
+
+function readProbe(output: Buffer, name: string): z.infer<typeof probeSchema> {
+  const parsed = probeSchema.safeParse(JSON.parse(output.toString('utf8') || '{}'))
+  if (parsed.success) return parsed.data
+  throw new UserError(`This file is damaged or incomplete: ${name}. Copy or save it again, then bring it in.`, {
+    cause: parsed.error,
+  })
+}
+
+const RATES = { least: 4000, most: 768_000 } satisfies Record<string, Hertz>
+/** 7.1 is the largest arrangement that has a common way down to two channels. */
+const MOST_CHANNELS = 8
+
+function refuseOddSound(rate: Hertz, channels: number, name: string): void {
+  if (rate < RATES.least || rate > RATES.most)
+    throw new UserError(
+      `This sound has ${rate.toLocaleString('en')} samples a second: ${name}. Save it with 44,100 or 48,000, then bring it in.`,
+    )
+  if (channels > MOST_CHANNELS)
+    throw new UserError(
+      `This sound has ${channels} channels: ${name}. Save it with one or two (at most ${MOST_CHANNELS}), then bring it in.`,
+    )
+}
+
+/** Formats that don't state their length: what ffprobe says of them is reckoned from the first moments. */
+async function isEstimated(path: string, demuxer: string): Promise<boolean> {
+  if (demuxer === 'aac') return true
+  if (demuxer !== 'mp3') return false
+  const file = await open(path)
+  try {
+    const { bytesRead, buffer } = await file.read(Buffer.alloc(HEADER_SEARCH), 0, HEADER_SEARCH, 0)
+    const head = buffer.subarray(0, bytesRead)
+    return !['Xing', 'Info', 'VBRI'].some((mark) => head.includes(mark))
+  } finally {
+    await file.close()
+  }
+}
+
+/** A picture of the cover may stand before the header of an MP3 file. */
+const HEADER_SEARCH = 4 << 20
 
 /** Decodes the first sound stream into interleaved 32-bit floats, chunk by chunk, each of whole frames. */
 export async function decodeSound(
@@ -101,15 +149,26 @@ export function inFloats(take: (samples: Float32Array) => void | Promise<void>, 
   }
 }
 
-/** What ffmpeg says about a file it can't read is for engineers; the author gets a sentence. */
+/** What ffmpeg says about a file it can't read is for engineers; the author gets a sentence that tells whose fault it is. */
 export async function orDamaged<T>(name: string, work: () => Promise<T>): Promise<T> {
   try {
     return await work()
   } catch (error) {
     if (!(error instanceof ProgramError)) throw error
-    throw new UserError(`This file is damaged or incomplete: ${name}. Copy or save it again, then bring it in.`, {
-      cause: error,
-    })
+    throw new UserError(sentenceFor(error, name), { cause: error })
+  }
+}
+
+export function sentenceFor({ reason }: ProgramError, name: string): string {
+  switch (reason) {
+    case 'disk':
+      return DISK_FULL
+    case 'time':
+      return `Reading this file takes too long: ${name}. Split it into shorter ones, or save it in another format.`
+    case 'memory':
+      return `This file needs more memory to be read than there is for it: ${name}. Save it smaller, or in another format.`
+    case 'program':
+      return `This file is damaged or incomplete: ${name}. Copy or save it again, then bring it in.`
   }
 }
 

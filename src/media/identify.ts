@@ -1,4 +1,4 @@
-import { stat } from 'node:fs/promises'
+import { open, stat } from 'node:fs/promises'
 import { fileTypeFromFile } from 'file-type'
 import type { ShelfKind } from '@/core/lesson/document'
 import { UserError } from '@/core/userError'
@@ -29,18 +29,20 @@ const KNOWN: Record<string, Omit<FileIdentity, 'extension'>> = {
   'video/quicktime': { kind: 'recording', demuxer: 'mov' },
   'video/webm': { kind: 'recording', demuxer: 'matroska' },
 }
-/** Things people bring that another step turns into something usable. */
+/** Things people bring that another step turns into something usable, by the ending that fits their bytes. */
 const ADVICE: Record<string, string> = {
-  pptx: 'Save the slides as PDF and bring in the PDF.',
-  odp: 'Save the slides as PDF and bring in the PDF.',
-  key: 'Save the slides as PDF and bring in the PDF.',
-  cfb: 'Save the slides as PDF and bring in the PDF.',
-  avi: 'Save the recording as MP4.',
-  mkv: 'Save the recording as MP4 or WebM.',
+  ...each(['pptx', 'odp', 'key', 'cfb', 'docx', 'odt'], 'Save the slides as PDF and bring in the PDF.'),
+  ...each(['avi', 'mkv', 'asf', 'flv', 'mpg', 'mts', '3gp', 'ogv'], 'Save the recording as MP4.'),
+  ...each(['heic', 'avif', 'bmp', 'tif', 'jxl', 'jp2', 'ico', 'psd', 'cr2', 'svg'], 'Save the picture as PNG or JPEG.'),
+  ...each(['aif', 'caf', 'wma', 'amr', 'ape', 'wv', 'ac3', 'dsf', 'rf64', 'mid'], 'Save the sound as WAV or FLAC.'),
   gif: 'Save the picture as PNG, or the animation as MP4.',
-  heic: 'Save the picture as JPEG.',
   zip: 'Unpack it and bring in the files, or choose "Open a copy" on the home page for a saved lesson.',
 }
+
+function each(endings: readonly string[], advice: string): Record<string, string> {
+  return Object.fromEntries(endings.map((ending) => [ending, advice]))
+}
+
 const USABLE = 'Bring in PNG, JPEG, WebP, PDF, WAV, MP3, M4A, OGG, FLAC, MP4, MOV or WebM.'
 
 /** The bytes decide, never the name. Throws a UserError that says what can be used instead. */
@@ -51,7 +53,27 @@ export async function identifyFile(path: string, name: string): Promise<FileIden
   const found = await fileTypeFromFile(path)
   const known = found && KNOWN[found.mime.split(';')[0]!]
   if (known) return { ...known, extension: found.ext }
-  throw new UserError(`This file can't be used: ${name}. ${(found && ADVICE[found.ext]) ?? USABLE}`)
+  const advice = ADVICE[found?.ext ?? (await otherEnding(path)) ?? '']
+  throw new UserError(`This file can't be used: ${name}. ${advice ?? USABLE}`)
+}
+
+/** Formats that are told by their first characters alone. */
+const OTHER: [beginning: RegExp, ending: string][] = [
+  [/^RF64/, 'rf64'],
+  [/^caff/, 'caf'],
+  [/^FORM....AIF[FC]/s, 'aif'],
+  [/^(?:\uFEFF|\s|<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>]*>)*<svg[\s>]/i, 'svg'],
+]
+
+async function otherEnding(path: string): Promise<string | undefined> {
+  const file = await open(path)
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(1024), 0, 1024, 0)
+    const head = buffer.subarray(0, bytesRead).toString('utf8')
+    return OTHER.find(([beginning]) => beginning.test(head))?.[1]
+  } finally {
+    await file.close()
+  }
 }
 
 async function look(path: string): Promise<{ size: number; isFolder: boolean }> {

@@ -1,13 +1,15 @@
 import { copyFile, link, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { stat } from 'node:fs/promises'
+import { LIMITS } from '@/core/lesson/limits'
 import type { MediaInfo } from '@/core/lesson/media'
 import { analysisLength, type Analysis } from '@/core/measure/analysis'
 import { integratedLoudness } from '@/core/measure/loudness'
+import { cutText, storableText } from '@/core/text'
 import { UserError } from '@/core/userError'
 import { probeFile, type Probe } from './ffmpeg'
 import { identifyFile, type FileIdentity } from './identify'
-import { cutOffNote, importSound } from './sound'
+import { cutOffNote, importSound, silencedNote } from './sound'
 import { importDeck, importStill } from './stills'
 import { hashFile, PARTS, type MediaStore } from './store'
 import { importRecording } from './video/recording'
@@ -27,9 +29,10 @@ type Findings = Omit<MediaInfo, 'hash' | 'name' | 'extension' | 'bytes'>
 export async function importMedia(
   store: MediaStore,
   path: string,
-  name: string,
+  called: string,
   options: ImportOptions = {},
 ): Promise<MediaInfo> {
+  const name = cutText(storableText(called), LIMITS.nameCharacters)
   const identity = await identifyFile(path, name)
   const hash = await hashFile(path)
   if (await store.has(hash)) return store.info(hash)
@@ -54,8 +57,8 @@ async function examine(
   folder: string,
   options: ImportOptions,
 ): Promise<Findings> {
-  const base = { length: null, channels: 0, pages: [], texts: [], note: null }
-  if (identity.kind === 'still') return { ...base, kind: 'still', pages: await importStill(path, name, folder) }
+  const base = { length: null, channels: 0, pages: [], texts: [], lastPicture: null, note: null }
+  if (identity.kind === 'still') return { ...base, kind: 'still', ...(await importStill(path, name, folder)) }
   if (identity.kind === 'deck') {
     const pages = await importDeck(path, name, folder, options)
     return { ...base, kind: 'deck', pages: pages.map(({ title }) => title), texts: pages.map(({ text }) => text) }
@@ -74,18 +77,22 @@ async function examineTimed(
   const probe = await probeFile(path, demuxer, name)
   if (!probe.picture) return examineSound(path, name, demuxer, probe, folder, options)
   const half = (from: number) => ({ ...options, onProgress: (share: number) => options.onProgress?.(from + share / 2) })
-  const analysis = probe.sound && (await importSound(path, demuxer, name, probe, folder, half(0)))
-  const length = await importRecording(path, demuxer, name, probe, folder, half(0.5))
-  const audible = analysis && analysis.samples > 0
+  const sound = probe.sound && (await importSound(path, demuxer, name, probe, folder, half(0)))
+  const heard = sound ? analysisLength(sound.analysis) : 0
+  const { length, lastPicture } = await importRecording(path, demuxer, name, probe, folder, heard, half(0.5))
+  const audible = sound && sound.analysis.samples > 0
   return {
     kind: 'recording',
     length,
-    channels: audible ? analysis.channels : 0,
+    lastPicture,
+    channels: audible ? sound.analysis.channels : 0,
     pages: [],
     texts: [],
-    note: cutOffNote(probe.length, length),
+    note: notes(cutOffNote(probe.length, length), silencedNote(sound?.silenced ?? 0)),
   }
 }
+
+const notes = (...all: (string | null)[]): string | null => all.filter(Boolean).join(' ') || null
 
 async function examineSound(
   path: string,
@@ -96,16 +103,17 @@ async function examineSound(
   options: ImportOptions,
 ): Promise<Findings> {
   if (!probe.sound) throw new UserError(`This file has no sound in it: ${name}. Choose a file with an audio track.`)
-  const analysis = await importSound(path, demuxer, name, probe, folder, options)
+  const { analysis, silenced } = await importSound(path, demuxer, name, probe, folder, options)
   refuseSilence(analysis, name)
   const length = analysisLength(analysis)
   return {
     kind: 'sound',
     length,
+    lastPicture: null,
     channels: analysis.channels,
     pages: [],
     texts: [],
-    note: cutOffNote(probe.length, length),
+    note: notes(cutOffNote(probe.length, length), silencedNote(silenced)),
   }
 }
 

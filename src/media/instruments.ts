@@ -1,11 +1,11 @@
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { compose, scoreLength } from '@/core/compose/compose'
 import type { Wish } from '@/core/compose/wish'
 import { writeScore } from '@/core/formats/midi'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 import { runProgram } from './process'
+import { withWorkFolder } from './workFolder'
 
 /** Plays a Standard MIDI File and writes what is heard, as a WAV file at the house rate. */
 export type Instruments = (midi: string, wav: string, signal?: AbortSignal) => Promise<void>
@@ -23,8 +23,7 @@ const RING: Seconds = 1.5
 
 /** Has the piece of a wish played: a WAV file as long as the wish, its ring fading within it. */
 export async function playWish(wish: Wish, play: Instruments = fluidsynth, signal?: AbortSignal): Promise<Buffer> {
-  const folder = await mkdtemp(join(tmpdir(), 'yarn-step-piece-'))
-  try {
+  return withWorkFolder(async (folder) => {
     const [midi, raw, wav] = ['piece.mid', 'raw.wav', 'piece.wav'].map((name) => join(folder, name)) as [
       string,
       string,
@@ -37,8 +36,6 @@ export async function playWish(wish: Wish, play: Instruments = fluidsynth, signa
     const filter = `afade=t=out:st=${(length - RING).toFixed(3)}:d=${RING},apad=whole_dur=${length.toFixed(6)}`
     const args = ['-v', 'error', '-y', '-i', raw, '-af', filter, '-t', length.toFixed(6), '-c:a', 'pcm_s24le', wav]
     await runProgram('ffmpeg', args, { limit: 600, signal })
-    return await readFile(wav)
-  } finally {
-    await rm(folder, { recursive: true, force: true })
-  }
+    return readFile(wav)
+  })
 }

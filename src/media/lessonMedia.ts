@@ -1,6 +1,7 @@
-import { mediaOf, type Lesson } from '@/core/lesson/document'
+import { mediaInUse, mediaOf, type Lesson } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import { cleaningOf, voicesOf, withCleaned } from '@/core/lesson/takes'
+import { UserError } from '@/core/userError'
 import type { Analysis } from '@/core/measure/analysis'
 import type { AnalysisOf } from '@/core/mix/plan'
 import { cleanMedia } from './cleaning'
@@ -22,6 +23,19 @@ export async function cleanVoices(
   return withCleaned(lesson, (media) => cleaned.get(media))
 }
 
+/** Throws a UserError that names what is missing of what is seen or heard: nothing is made with holes in it. */
+export async function assertMediaThere(lesson: Lesson, store: MediaStore): Promise<void> {
+  const missing: string[] = []
+  for (const hash of mediaInUse(lesson)) {
+    if (await store.has(hash)) continue
+    missing.push(lesson.shelf.find(({ media }) => media === hash)?.title ?? 'a take')
+  }
+  if (missing.length > 0)
+    throw new UserError(
+      `These files are missing: ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ' and more' : ''}. Bring them in again, or take them out of the lesson.`,
+    )
+}
+
 /** Analyses of everything that sounds in a lesson, in memory. Files that are missing are left out. */
 export async function loadAnalyses(lesson: Lesson, store: MediaStore): Promise<AnalysisOf> {
   const analyses = new Map<string, Analysis>()
@@ -32,10 +46,15 @@ export async function loadAnalyses(lesson: Lesson, store: MediaStore): Promise<A
   return (hash) => analyses.get(hash)
 }
 
+/** What is known of a lesson's files; those that are missing are left out. */
+export async function infosOf(lesson: Lesson, store: MediaStore): Promise<MediaInfo[]> {
+  const there = await Promise.all(
+    [...mediaOf(lesson)].map(async (hash) => ((await store.has(hash)) ? [await store.info(hash)] : [])),
+  )
+  return there.flat()
+}
+
 export async function loadInfos(lesson: Lesson, store: MediaStore): Promise<(hash: string) => MediaInfo | undefined> {
-  const infos = new Map<string, MediaInfo>()
-  for (const hash of mediaOf(lesson)) {
-    if (await store.has(hash)) infos.set(hash, await store.info(hash))
-  }
+  const infos = new Map((await infosOf(lesson, store)).map((info) => [info.hash, info]))
   return (hash) => infos.get(hash)
 }

@@ -7,7 +7,7 @@ import { reportLoudness } from '@/core/measure/loudness'
 import { createTruePeakMeter } from '@/core/measure/truePeak'
 import { HOUSE_RATE, type SampleIndex, type Seconds } from '@/core/units'
 import { bytesOf, decodeSound, deinterleave, interleave } from './ffmpeg'
-import { runProgram, writeTo } from './process'
+import { CODING_MEMORY, runProgram, writeTo } from './process'
 
 export interface RenderOptions {
   signal?: AbortSignal
@@ -57,7 +57,12 @@ export async function encodeMixdown(
     levels = await renderMixdown(planned, source, length, take, options)
   }
   const input = ['-v', 'error', '-y', '-f', 'f32le', '-ar', String(HOUSE_RATE), '-ac', '2', '-i', 'pipe:0']
-  await runProgram('ffmpeg', [...input, ...coding], { limit: 6 * 3600, signal: options.signal, feed })
+  await runProgram('ffmpeg', [...input, ...coding], {
+    memory: CODING_MEMORY,
+    limit: 6 * 3600,
+    signal: options.signal,
+    feed,
+  })
   return levels!
 }
 

@@ -3,8 +3,10 @@ import type { Readable, Writable } from 'node:stream'
 import type { Seconds } from '@/core/units'
 
 export interface RunOptions {
-  /** The program is killed when this much time has passed. */
+  /** The program is killed when this much time has passed, or it has used twice as much of the processor. */
   limit: Seconds
+  /** Bytes of memory it may use; the usual ones where nothing is said. */
+  memory?: number
   signal?: AbortSignal
   /** Takes standard output as it comes; awaited, so that a slow reader slows the program. */
   onOutput?: (chunk: Buffer) => void | Promise<void>
@@ -14,25 +16,38 @@ export interface RunOptions {
   onMessage?: (line: string) => void
 }
 
+/** What no file that people bring needs to be read. */
+const USUAL_MEMORY = 1024 ** 3
+/** For programs that code pictures, at up to 2160 lines. */
+export const CODING_MEMORY = 4 * 1024 ** 3
+
+/** Why a program failed: its time was up, it asked for more memory than it may have, the disk is full, or it says why. */
+export type FailureReason = 'time' | 'memory' | 'disk' | 'program'
+
 /** A program ended with an error; `messages` is the end of what it said on standard error. */
 export class ProgramError extends Error {
   override name = 'ProgramError'
   constructor(
     program: string,
     readonly messages: string,
+    readonly reason: FailureReason = 'program',
   ) {
-    super(`${program} failed: ${messages}`)
+    super(`${program} failed (${reason}): ${messages}`)
   }
 }
 
-/** Runs a program to its end and returns what it printed (empty where `onOutput` takes it). */
+/** Runs a program to its end and returns what it printed (empty where `onOutput` takes it). It ends with this process. */
 export async function runProgram(program: string, args: readonly string[], options: RunOptions): Promise<Buffer> {
   const { limit, signal, onOutput, feed, onMessage } = options
   signal?.throwIfAborted()
-  const child = spawn(program, args, { stdio: [feed ? 'pipe' : 'ignore', 'pipe', 'pipe'] })
-  const timer = setTimeout(() => child.kill('SIGKILL'), limit * 1000)
-  const abort = () => child.kill('SIGKILL')
-  signal?.addEventListener('abort', abort, { once: true })
+  const child = startProgram(program, args, options)
+  let isTimeUp = false
+  const end = () => child.kill('SIGKILL')
+  const timer = setTimeout(() => {
+    isTimeUp = true
+    end()
+  }, limit * 1000)
+  signal?.addEventListener('abort', end, { once: true })
   const kept: Buffer[] = []
   try {
     const [ended, messages] = await Promise.all([
@@ -42,13 +57,27 @@ export async function runProgram(program: string, args: readonly string[], optio
       feed ? feedInput(child.stdin!, feed) : undefined,
     ])
     signal?.throwIfAborted()
-    if (ended !== 0) throw new ProgramError(program, messages)
+    if (ended !== 0) throw new ProgramError(program, messages, isTimeUp ? 'time' : reasonIn(messages, child.signalCode))
     return Buffer.concat(kept)
   } finally {
     clearTimeout(timer)
-    signal?.removeEventListener('abort', abort)
-    child.kill('SIGKILL')
+    signal?.removeEventListener('abort', end)
+    end()
   }
+}
+
+/** The program under its limits, and with an end when this process ends, however that does. */
+function startProgram(program: string, args: readonly string[], { limit, memory, feed }: RunOptions): ChildProcess {
+  const limits = ['prlimit', `--data=${memory ?? USUAL_MEMORY}`, `--cpu=${Math.ceil(limit * 2)}`, '--core=0']
+  const whole = ['--pdeathsig', 'KILL', ...limits, program, ...args]
+  return spawn('setpriv', whole, { stdio: [feed ? 'pipe' : 'ignore', 'pipe', 'pipe'] })
+}
+
+function reasonIn(messages: string, signal: NodeJS.Signals | null): FailureReason {
+  if (signal === 'SIGXCPU') return 'time'
+  if (/no space left on device|disk quota exceeded/i.test(messages)) return 'disk'
+  if (/cannot allocate memory|out of memory|bad_alloc|memory exhausted/i.test(messages)) return 'memory'
+  return 'program'
 }
 
 function exitOf(child: ChildProcess): Promise<number | null> {

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { exists } from './store'
@@ -54,7 +54,7 @@ function placeOf(folder: string, key: readonly unknown[], extension: string): st
 
 async function replaceFile(file: string, write: (draft: string) => Promise<void>): Promise<void> {
   await mkdir(dirname(file), { recursive: true })
-  const draft = file.replace(/(\.[^.]*)$/, `-${process.pid}$1`)
+  const draft = file.replace(/(\.[^.]*)$/, `-${randomUUID()}$1`)
   try {
     await write(draft)
     await rename(draft, file)

@@ -1,5 +1,7 @@
+import { PassThrough } from 'node:stream'
 import { encodeSamples, writeWavHeader } from '@/core/formats/wav'
 import { HOUSE_RATE, toSamples, type Seconds } from '@/core/units'
+import { UserError } from '@/core/userError'
 import { runProgram, writeTo } from './process'
 import { storeSource, type MediaStore } from './store'
 
@@ -15,6 +17,7 @@ export async function exportSound(
   const { channels, length } = await store.info(media)
   const from = toSamples(part.from)
   const frames = toSamples(Math.min(part.to, length ?? 0)) - from
+  if (frames <= 0) throw new UserError('There is no sound in this part of the file. Reload the page.')
   const wav = wavBytes(store, media, channels, from, frames)
   return format === 'wav' ? wav : toFlac(wav)
 }
@@ -30,8 +33,8 @@ async function* wavBytes(store: MediaStore, media: string, channels: number, fro
   }
 }
 
-/** A take of an hour is some 300 MB as FLAC: it is coded whole and sent in one. */
-export async function* toFlac(wav: AsyncGenerator<Uint8Array>) {
+/** Codes a WAV file as FLAC while it is made, and hands it on piece by piece. */
+export async function* toFlac(wav: AsyncGenerator<Uint8Array>): AsyncGenerator<Uint8Array> {
   const args = [
     '-v',
     'error',
@@ -47,10 +50,22 @@ export async function* toFlac(wav: AsyncGenerator<Uint8Array>) {
     'flac',
     'pipe:1',
   ]
-  yield await runProgram('ffmpeg', args, {
+  const pieces = new PassThrough()
+  const gone = new AbortController()
+  runProgram('ffmpeg', args, {
     limit: 1800,
+    signal: gone.signal,
+    onOutput: (chunk) => writeTo(pieces, chunk),
     feed: async (input) => {
       for await (const bytes of wav) await writeTo(input, bytes)
     },
-  })
+  }).then(
+    () => pieces.end(),
+    (error: Error) => pieces.destroy(error),
+  )
+  try {
+    yield* pieces
+  } finally {
+    gone.abort()
+  }
 }

@@ -1,7 +1,11 @@
 import { readdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp from 'sharp'
+import { cutText, storableText } from '@/core/text'
+import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
+import { DISK_FULL, isDiskFull } from './disk'
+import { sentenceFor } from './ffmpeg'
 import { ProgramError, runProgram } from './process'
 import { PARTS } from './store'
 
@@ -13,6 +17,7 @@ const GROUND = '#ffffff'
 const THUMBNAIL_WIDTH = 320
 const MOST_PIXELS = 100e6
 const MOST_PAGES = 500
+const DECK_LIMIT: Seconds = 1800
 
 /** What is written on a page. */
 export interface PageText {
@@ -21,17 +26,27 @@ export interface PageText {
 }
 
 const MOST_TEXT = 5000
+const MOST_TITLE = 120
 
-/** Makes the page of a picture file. */
-export async function importStill(path: string, name: string, folder: string): Promise<string[]> {
-  const { width = 0, height = 0 } = await readable(name, () => sharp(path, { limitInputPixels: false }).metadata())
+/** Makes the page of a picture file. Of one that moves the first picture is used, and that is said. */
+export async function importStill(
+  path: string,
+  name: string,
+  folder: string,
+): Promise<{ pages: string[]; note: string | null }> {
+  const {
+    width = 0,
+    height = 0,
+    pages = 1,
+  } = await readable(name, () => sharp(path, { limitInputPixels: false }).metadata())
   if (width * height > MOST_PIXELS) {
     throw new UserError(
       `This picture is too large: ${name} has ${width} x ${height} pixels. Save it with at most 10,000 x 10,000; a video shows ${PICTURE_WIDTH} x ${PICTURE_HEIGHT}.`,
     )
   }
   await readable(name, () => makePage(path, folder, 1))
-  return ['']
+  const moves = 'This picture moves, and only its first moment is shown. Save it as MP4 to have it move.'
+  return { pages: [''], note: pages > 1 ? moves : null }
 }
 
 /** Makes a page a slide; returns what is written on them. */
@@ -43,7 +58,10 @@ export async function importDeck(
 ): Promise<PageText[]> {
   const count = await countPages(path, name)
   const texts: PageText[] = []
+  const begun = performance.now()
   for (let page = 1; page <= count; page++) {
+    if (performance.now() - begun > DECK_LIMIT * 1000)
+      throw new UserError(`Drawing this deck takes too long: ${name}. Split it into files with fewer pages.`)
     texts.push(await importPage(path, name, folder, page, signal))
     onProgress?.(page / count)
   }
@@ -70,16 +88,14 @@ async function importPage(path: string, name: string, folder: string, page: numb
   await makePage(join(folder, raw!), folder, page)
   await rm(join(folder, raw!))
   const text = await readableDeck(name, () => runProgram('pdftotext', [...only, path, '-'], options))
-  const written = text.toString('utf8')
-  return { title: firstLine(written), text: written.replace(/\s+/g, ' ').trim().slice(0, MOST_TEXT) }
+  const written = storableText(text.toString('utf8'))
+  return { title: firstLine(written), text: cutText(written.replace(/\s+/g, ' ').trim(), MOST_TEXT) }
 }
 
-const firstLine = (text: string) =>
-  text
-    .split('\n')
-    .map((line) => line.trim())
-    .find((line) => /\p{L}/u.test(line))
-    ?.slice(0, 120) ?? ''
+const firstLine = (text: string) => {
+  const lines = text.split('\n').map((line) => line.trim())
+  return cutText(lines.find((line) => /\p{L}/u.test(line)) ?? '', MOST_TITLE)
+}
 
 /** The picture as it is shown and filmed, and its thumbnail. */
 export async function makePage(source: string | Buffer, folder: string, page: number): Promise<void> {
@@ -102,6 +118,7 @@ async function readable<T>(name: string, work: () => Promise<T>): Promise<T> {
   try {
     return await work()
   } catch (error) {
+    if (isDiskFull(error)) throw new UserError(DISK_FULL, { cause: error })
     throw new UserError(`This picture is damaged or incomplete: ${name}. Save it again, then bring it in.`, {
       cause: error,
     })
@@ -118,8 +135,10 @@ async function readableDeck<T>(name: string, work: () => Promise<T>): Promise<T>
         cause: error,
       })
     }
-    throw new UserError(`This PDF is damaged or incomplete: ${name}. Save it again, then bring it in.`, {
-      cause: error,
-    })
+    const sentence =
+      error.reason === 'program'
+        ? `This PDF is damaged or incomplete: ${name}. Save it again, then bring it in.`
+        : sentenceFor(error, name)
+    throw new UserError(sentence, { cause: error })
   }
 }

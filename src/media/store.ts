@@ -6,7 +6,10 @@ import { readAnalysis } from '@/core/formats/analysis'
 import { mediaInfoSchema, type MediaInfo } from '@/core/lesson/media'
 import type { Analysis } from '@/core/measure/analysis'
 import type { SampleSource } from '@/core/mix/renderer'
+import { NotThere } from '@/core/userError'
 import { deinterleave } from './ffmpeg'
+import { readWhole } from './files'
+import { ownName } from './workFolder'
 
 /** Names of what a media folder holds. The sound is interleaved 32-bit float at the house rate. */
 export const PARTS = {
@@ -20,6 +23,9 @@ export const PARTS = {
   thumbnail: (page: number) => `thumbnail-${page}.webp`,
 } as const
 
+/** Where media are made before they are whole. */
+export const DRAFTS = '.drafts'
+
 /** Files by the hash of their content, each with what import made of it, in a folder of its own. */
 export interface MediaStore {
   path(hash: string, part: string): string
@@ -31,11 +37,22 @@ export interface MediaStore {
   draft(): Promise<{ folder: string; keep(hash: string): Promise<void>; drop(): Promise<void> }>
 }
 
+const HASH = /^[0-9a-f]{64}$/
+const MISSING = 'A file that is needed for this is missing. Bring it in again.'
+
 export function openStore(root: string): MediaStore {
-  const folderOf = (hash: string) => join(root, hash.slice(0, 2), hash)
+  const folderOf = (hash: string) => {
+    if (!HASH.test(hash)) throw new NotThere(MISSING)
+    return join(root, hash.slice(0, 2), hash)
+  }
   const path = (hash: string, part: string) => join(folderOf(hash), part)
   const has = (hash: string) => exists(path(hash, PARTS.info))
-  const info = async (hash: string) => mediaInfoSchema.parse(JSON.parse(await readFile(path(hash, PARTS.info), 'utf8')))
+  const info = async (hash: string) => {
+    const text = await readFile(path(hash, PARTS.info), 'utf8').catch((error: NodeJS.ErrnoException) => {
+      throw error.code === 'ENOENT' ? new NotThere(MISSING, { cause: error }) : error
+    })
+    return mediaInfoSchema.parse(JSON.parse(text))
+  }
   return {
     path,
     has,
@@ -45,7 +62,7 @@ export function openStore(root: string): MediaStore {
       return channels === 0 ? null : readAnalysis(await readFile(path(hash, PARTS.analysis)))
     },
     async draft() {
-      const folder = join(root, '.drafts', randomUUID())
+      const folder = join(root, DRAFTS, ownName(randomUUID()))
       await mkdir(folder, { recursive: true })
       const drop = () => rm(folder, { recursive: true, force: true })
       return {
@@ -89,7 +106,7 @@ export function storeSource(store: MediaStore): { source: SampleSource; close():
       const skipped = Math.max(0, -from)
       const samples = new Float32Array(frames * channels)
       const bytes = new Uint8Array(samples.buffer, skipped * channels * 4)
-      await file.read(bytes, 0, bytes.length, Math.max(0, from) * channels * 4)
+      await readWhole(file, bytes, Math.max(0, from) * channels * 4)
       return deinterleave(samples, channels)
     },
     async close() {

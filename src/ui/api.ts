@@ -3,6 +3,8 @@ export class Refusal extends Error {
   override name = 'Refusal'
 }
 
+const REFUSED = [400, 403, 404, 413]
+
 /** Talks to the server; what it refuses becomes an error with the sentence it gave. */
 export async function call<T>(path: string, options: { method?: string; body?: unknown } = {}): Promise<T> {
   const { method = options.body === undefined ? 'GET' : 'POST', body } = options
@@ -13,7 +15,7 @@ export async function call<T>(path: string, options: { method?: string; body?: u
     throw new Error('The server does not answer. Check that it is running; your work stays in this window.')
   })
   const answer = (await response.json().catch(() => ({}))) as { error?: string }
-  if (response.status === 400) throw new Refusal(answer.error)
+  if (REFUSED.includes(response.status)) throw new Refusal(answer.error)
   if (!response.ok && response.status !== 409)
     throw new Error(answer.error ?? `The server answered ${response.status}.`)
   return answer as T

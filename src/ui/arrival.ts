@@ -6,15 +6,21 @@ import { call } from './api'
 import { startUpload } from './uploads/upload'
 
 const ASK_EVERY = 250 // ms
+/** So often the server may not know a file that it has taken. */
+const UNKNOWN_LIMIT = 240
+const IS_AWAY: Pick<ImportStatus, 'state' | 'media' | 'error'> = { state: 'waiting', media: null, error: null }
 
 /** Waits until a file has been imported. Throws an Error with the sentence of what went wrong. */
 export async function imported(importId: string): Promise<MediaInfo> {
-  for (;;) {
-    const [status] = await call<ImportStatus[]>(`/api/imports?id=${importId}`)
+  for (let unknown = 0; unknown < UNKNOWN_LIMIT; unknown++) {
+    // A server that is away comes back.
+    const [status] = await call<ImportStatus[]>(`/api/imports?id=${importId}`).catch(() => [IS_AWAY])
     if (status?.state === 'done' && status.media) return status.media
     if (status?.state === 'failed') throw new Error(status.error ?? 'This recording could not be read.')
+    if (status) unknown = 0
     await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))
   }
+  throw new Error('The server has lost this file on the way. Bring it in again.')
 }
 
 export async function fetchAnalysis(media: string): Promise<Analysis> {

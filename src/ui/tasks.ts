@@ -3,6 +3,11 @@ import { call } from './api'
 
 const ASK_EVERY = 300 // ms
 
+/** The task itself could not be done; anything else that is thrown is a matter of the connection. */
+export class TaskFailed extends Error {
+  override name = 'TaskFailed'
+}
+
 /** Has the server do a task and waits for its result. Throws an error with the sentence the server gives. */
 export async function runTask<K extends TaskKind>(
   input: Extract<TaskInput, { kind: K }>,
@@ -12,9 +17,10 @@ export async function runTask<K extends TaskKind>(
   while (status.state === 'waiting' || status.state === 'working') {
     onProgress(status.progress)
     await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))
-    const [now] = await call<TaskStatus[]>(`/api/tasks?id=${status.id}`)
-    if (now) status = now
+    // A server that is away comes back; a task that is gone is asked for again.
+    const [now] = await call<TaskStatus[]>(`/api/tasks?id=${status.id}`).catch(() => [status])
+    status = now ?? (await call<TaskStatus>('/api/tasks', { body: input }))
   }
-  if (status.state === 'failed') throw new Error(status.error ?? 'This did not work. Try it again.')
+  if (status.state === 'failed') throw new TaskFailed(status.error ?? 'This did not work. Try it again.')
   return taskResultSchemas[input.kind].parse(status.result) as TaskResult<K>
 }

@@ -27,30 +27,33 @@ const api: PlanWorkerApi = {
   },
   async setLesson(next, media, way, serial) {
     for (const info of media) infos.set(info.hash, info)
-    await loadAnalyses(next)
+    const isWhole = await loadAnalyses(next)
     lesson = next
     timeline = layoutLesson(lesson)
     planned = planMix(lesson, timeline, analysisOf, way)
     void renderer?.setMix(lesson, planned.plan, media, serial)
-    return draw()
+    return { ...draw(), isWhole }
   },
   balance: () => drawBalance(lesson, timeline, planned, analysisOf),
 }
 
 expose(api)
 
-/** What can't be had now is asked for again with the next plan. */
-async function loadAnalyses(of: Lesson): Promise<void> {
+/** False where one could not be had: it is asked for again with the next plan. */
+async function loadAnalyses(of: Lesson): Promise<boolean> {
   const missing = [...mediaOf(of)].filter((hash) => !analyses.has(hash) && (infos.get(hash)?.channels ?? 0) > 0)
-  await Promise.all(
+  const found = await Promise.all(
     missing.map(async (hash) => {
       const response = await fetch(`/api/media/${hash}/analysis.bin`).catch(() => null)
       if (response?.ok) analyses.set(hash, readAnalysis(new Uint8Array(await response.arrayBuffer())))
+      // What is not there (404) will not come by asking.
+      return response !== null && (response.ok || response.status === 404)
     }),
   )
+  return found.every(Boolean)
 }
 
-function draw(): MixPicture {
+function draw(): Omit<MixPicture, 'isWhole'> {
   const { levels, plan } = planned
   const readings = clearanceReadings(levels.voice, levels.bed, levels.speech)
   const inMix = (track: Float32Array) => Float32Array.from(drawnLoudness(track), (value) => value + plan.gain)

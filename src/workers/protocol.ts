@@ -19,6 +19,8 @@ export interface MixPicture {
   clearance: Float32Array
   shares: ReturnType<typeof corridorShares>
   gain: Decibels
+  /** False where the analysis of a sound could not be had: it is to be planned again. */
+  isWhole: boolean
   findings: Finding[]
   /** The clearance asked for, at RIDE_RATE. */
   targets: Float32Array

@@ -10,6 +10,7 @@ const BLOCK = 150 * GRID
 /** How far rendering runs ahead of playing. */
 const LEAD = 14_400
 const PAUSE = 8 // ms
+const ASK_AGAIN = 250 // ms
 
 /** What is to be rendered now; read anew before every block. */
 export interface StreamInput {
@@ -57,8 +58,16 @@ export function createStreamer(input: () => StreamInput) {
       }
       const { plan, source, hearing } = input()
       const end = Math.min(plan.length, own.until ?? plan.length)
-      const block = await renderMix(plan, source, next, length)
+      const block = await renderMix(plan, source, next, length).catch((error: unknown) => {
+        console.error(error)
+        return null
+      })
       if (begun !== own) return
+      // A sound that could not be had (the server is away) is asked for again; until then it is silent.
+      if (!block) {
+        await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN))
+        continue
+      }
       const last = next + length >= end
       const [left, right] = trimmed(heard(block, hearing), last ? Math.max(0, end - next) : length)
       send({ type: 'block', stream: own.stream, left, right, last }, [left.buffer, right.buffer])

@@ -24,6 +24,7 @@ const info = (hash: string, part: Partial<MediaInfo> = {}): MediaInfo => ({
   channels: 1,
   pages: [],
   texts: [],
+  lastPicture: null,
   note: null,
   ...part,
 })

@@ -65,7 +65,8 @@ export function checkLesson(
 }
 
 function checkMedia(lesson: Lesson, infoOf: (hash: string) => MediaInfo | undefined): Finding[] {
-  return [...mediaOf(lesson)].flatMap((hash): Finding[] => {
+  const all = new Set([...lesson.shelf.map(({ media }) => media), ...mediaOf(lesson)])
+  return [...all].flatMap((hash): Finding[] => {
     const media = infoOf(hash)
     const item = lesson.shelf.find((one) => one.media === hash)
     if (!media) {

@@ -310,17 +310,23 @@ export const picturesOfStep = ({ picture, more }: Step): Picture[] => [picture, 
 
 /** All files a document needs, each once. */
 export function mediaOf(lesson: Lesson): Set<MediaHash> {
+  const needed = mediaInUse(lesson)
+  for (const item of lesson.shelf) needed.add(item.media)
+  for (const take of lesson.takes) {
+    needed.add(take.media)
+    if (take.room) needed.add(take.room)
+  }
+  return needed
+}
+
+/** The files that are seen or heard, each once. */
+export function mediaInUse(lesson: Lesson): Set<MediaHash> {
   const used = new Set<MediaHash>()
   for (const step of lesson.steps) {
     for (const picture of picturesOfStep(step)) if (picture.kind !== 'card') used.add(picture.media)
     for (const passage of step.passages) used.add(passage.media)
   }
   for (const cue of lesson.bedCues) used.add(cue.media)
-  for (const item of lesson.shelf) used.add(item.media)
   for (const sound of lesson.sounds) used.add(sound.media)
-  for (const take of lesson.takes) {
-    used.add(take.media)
-    if (take.room) used.add(take.room)
-  }
   return used
 }

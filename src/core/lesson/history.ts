@@ -34,16 +34,19 @@ export function doEdits(history: History, edits: readonly Edit[], lengthOf?: Len
   return { ...done, past: [...history.past, { name: edits[0]!.name, patches }] }
 }
 
+/** Edits that set one thing, again and again while it is dragged or typed. */
+export type ContinuedEdit = Extract<Edit, { name: 'setTarget' | 'setScript' | 'renameStep' | 'setPicture' }>
+
 /**
- * The same as `doEdit`, but part of the change before it where that set the same target: a slider being dragged is
- * one change, however many values it passes.
+ * The same as `doEdit`, but part of the change before it where that set the same thing: a slider being dragged, or a text
+ * being typed, is one change, however many values it passes.
  */
-export function continueEdit(history: History, edit: Extract<Edit, { name: 'setTarget' }>, first: boolean): History {
+export function continueEdit(history: History, edit: ContinuedEdit, first: boolean): History {
   const next = doEdit(history, edit)
-  if (first || next === history) return next
+  if (first || next === history || history.future.length > 0) return next
   const before = history.past.at(-1)
   // Setting one value again and again is taken back by setting it to what it was at first.
-  return before?.name === 'setTarget' ? { ...next, past: history.past } : next
+  return before?.name === edit.name ? { ...next, past: history.past } : next
 }
 
 export function undo(history: History): History {

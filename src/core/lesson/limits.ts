@@ -2,6 +2,8 @@
 export const LIMITS = {
   /** A script of an hour has some 60,000 characters. */
   scriptCharacters: 500_000,
+  /** The scripts of all steps, as they are looked for in one reading. */
+  lessonCharacters: 2_000_000,
   /** As long as a path may be; where a name is shown it is cut. */
   nameCharacters: 4096,
   /** A line of a card. */

@@ -5,7 +5,7 @@ import type { Lesson } from './document'
 export interface CourseListing {
   id: string
   title: string
-  lessons: LessonListing[]
+  lessons: AnyLessonListing[]
 }
 
 /** What the home page says of a lesson. */
@@ -20,6 +20,15 @@ export interface LessonListing {
   savedAt: string
   cover: Lesson['steps'][number]['picture'] | null
 }
+
+/** A lesson whose document this program can't open; it can be downloaded as it is. */
+export interface UnreadableLesson {
+  id: string
+  title: string
+  unreadable: true
+}
+
+export type AnyLessonListing = LessonListing | UnreadableLesson
 
 export function listLesson(id: string, lesson: Lesson, savedAt: Date): LessonListing {
   return {

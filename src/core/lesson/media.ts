@@ -17,6 +17,8 @@ export const mediaInfoSchema = z.object({
   pages: z.array(z.string()),
   /** All that is written on each page. */
   texts: z.array(z.string()).default([]),
+  /** Of a recording whose sound goes on after its picture: when the last picture begins, which then stays. */
+  lastPicture: z.number().nullable().default(null),
   /** Something the author should know about this file, in a sentence. */
   note: z.string().nullable(),
 })

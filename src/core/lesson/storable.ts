@@ -35,6 +35,14 @@ export function assertStorable(lesson: Lesson): void {
     )
 }
 
+/** What came from outside as a lesson that can be stored. Throws a UserError where it is none. */
+export function toStorable(json: unknown): Lesson {
+  const { success, data, error } = lessonSchema.safeParse(json)
+  if (!success) throw new UserError(sentenceFor(error.issues[0]!), { cause: error })
+  assertStorable(data)
+  return data
+}
+
 function assertList(list: keyof typeof LIMITS.items, items: readonly object[]): void {
   const most = LIMITS.items[list]
   if (items.length > most)
@@ -57,5 +65,5 @@ function sentenceFor(issue: z.core.$ZodIssue): string {
     return `This text is too long to be kept (${what}): at most ${issue.maximum.toLocaleString('en')} characters. Shorten it, or part it.`
   if (issue.code === 'too_big' && issue.origin === 'array')
     return `These are too many to be kept (${what}): at most ${issue.maximum.toLocaleString('en')}.`
-  return `This can't be kept in a lesson (${what}: ${issue.message}). Nothing was changed.`
+  return `This can't be kept in a lesson (${what || 'the whole'}: ${issue.message}). Nothing was changed.`
 }

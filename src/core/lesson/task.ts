@@ -2,6 +2,8 @@ import { z } from 'zod'
 import { wishSchema } from '@/core/compose/wish'
 import { cleanUpSchema } from '@/core/narration/cleanUp/settings'
 import { pronunciationSchema, readingSettingsSchema } from '@/core/narration/speechVoice'
+import { lessonBalanceSchema } from './courseBalance'
+import { LIMITS } from './limits'
 import { mediaInfoSchema } from './media'
 
 /** Work that takes a while and gives a value. The same kind and input always give the same result. */
@@ -14,7 +16,7 @@ const cleanInput = z.object({ kind: z.literal('clean'), media: hash, cleanUp: cl
 /** Has a script read by a synthesised voice; the result is a take. */
 const readInput = z.object({
   kind: z.literal('read'),
-  script: z.string().min(1).max(200_000),
+  script: z.string().min(1).max(LIMITS.scriptCharacters),
   reading: readingSettingsSchema,
   pronunciations: z.array(pronunciationSchema).max(1000),
 })
@@ -24,7 +26,7 @@ const alignInput = z.object({
   media: hash,
   from: seconds,
   to: seconds,
-  script: z.string().min(1).max(500_000),
+  script: z.string().min(1).max(LIMITS.lessonCharacters),
   language: z.string().min(2).max(20),
 })
 /** Finds the moments at which a recording's picture changes all at once. */
@@ -35,6 +37,8 @@ const matchInput = z.object({ kind: z.literal('match'), old: hash, now: hash })
 const composeInput = z.object({ kind: z.literal('compose'), wish: wishSchema })
 /** Makes an effect of our own. */
 const effectInput = z.object({ kind: z.literal('effect'), effect: z.string() })
+/** Computes how a lesson sounds as it is planned. */
+const balanceInput = z.object({ kind: z.literal('balance'), lesson: z.string().max(40), revision: z.int().min(1) })
 export const taskInputSchema = z.discriminatedUnion('kind', [
   cleanInput,
   readInput,
@@ -43,6 +47,7 @@ export const taskInputSchema = z.discriminatedUnion('kind', [
   matchInput,
   composeInput,
   effectInput,
+  balanceInput,
 ])
 
 /** A word of a script in a take's own time; `from` and `to` are its characters. */
@@ -67,6 +72,7 @@ export type PageMatch = z.infer<typeof pageMatchSchema>
 export const taskResultSchemas = {
   compose: z.object({ info: mediaInfoSchema }),
   effect: z.object({ info: mediaInfoSchema }),
+  balance: lessonBalanceSchema,
   scenes: z.object({ scenes: z.array(z.number()) }),
   match: z.object({ pages: z.array(pageMatchSchema) }),
   clean: z.object({ info: mediaInfoSchema }),

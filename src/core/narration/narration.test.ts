@@ -24,6 +24,7 @@ const media = (part: Partial<MediaInfo>): MediaInfo => ({
   channels: 0,
   pages: [],
   texts: [],
+  lastPicture: null,
   note: null,
   ...part,
 })

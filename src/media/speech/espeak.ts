@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { writeTo, runProgram } from '@/media/process'
+import { CODING_MEMORY, runProgram, writeTo } from '@/media/process'
 import { projectFolder } from '@/media/settings'
 import type { SentenceToSay } from '@/core/narration/speechVoice'
 import type { Hertz, Seconds } from '@/core/units'
@@ -40,6 +40,7 @@ export const espeak: SpeechEngine = {
     })
     await runProgram(process.execPath, [host], {
       limit: LIMIT,
+      memory: CODING_MEMORY,
       signal,
       feed: (input) => writeTo(input, Buffer.from(job)),
       onOutput: reader,

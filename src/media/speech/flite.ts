@@ -1,8 +1,8 @@
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { readWav } from '@/core/formats/wav'
 import { runProgram } from '@/media/process'
+import { withWorkFolder } from '@/media/workFolder'
 import type { SpeechEngine } from './engine'
 
 /** The voices made from recordings of people; the others that flite brings sound no better than espeak-ng. */
@@ -23,8 +23,7 @@ export const flite: SpeechEngine = {
   voices: async () => VOICES.map(({ id, name, language }) => ({ id: `flite:${id}`, name, language })),
 
   async say(sentences, { voice, rate, pitch }, take, signal) {
-    const folder = await mkdtemp(join(tmpdir(), 'yarn-step-speech-'))
-    try {
+    await withWorkFolder(async (folder) => {
       for (const { words } of sentences) {
         const [text, out] = [join(folder, 'text'), join(folder, 'out.wav')]
         await writeFile(text, words.map(({ said }) => said).join(' '))
@@ -38,8 +37,6 @@ export const flite: SpeechEngine = {
         const { channels, rate: hertz } = readWav(await readFile(out))
         await take({ rate: hertz, samples: channels[0]!, starts: null })
       }
-    } finally {
-      await rm(folder, { recursive: true, force: true })
-    }
+    })
   },
 }

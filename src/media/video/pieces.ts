@@ -4,7 +4,7 @@ import { FRAME_RATE } from '@/core/units'
 import { drawCard } from '../card'
 import { inputOf } from '../ffmpeg'
 import { identifyFile } from '../identify'
-import { runProgram } from '../process'
+import { CODING_MEMORY, runProgram } from '../process'
 import { keepResult } from '../results'
 import { PARTS, type MediaStore } from '../store'
 import { NAL, parameterSets, splitNals } from './annexB'
@@ -104,13 +104,15 @@ async function codedRecording(
   const key = [media, from, frames, speed]
   const moving = await kept(cache, key, 'h264', async () => {
     const { demuxer } = await identifyFile(original, media)
-    return code(['-ss', String(from), ...inputOf(original, demuxer!)], frames, signal, undefined, speed)
+    const { lastPicture } = await store.info(media)
+    const start = Math.min(from, lastPicture ?? Infinity)
+    return code(['-ss', String(start), ...inputOf(original, demuxer!)], frames, signal, undefined, speed)
   })
   if (moves === 0) return { held: moving }
   const held = await kept(cache, [...key, 'last'], 'h264', async () => {
     const only = ['-v', 'error', '-f', 'h264', '-i', 'pipe:0', '-vf', `select=eq(n\\,${frames - 1})`]
     const args = [...only, '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', 'pipe:1']
-    const png = await runProgram('ffmpeg', args, { limit: 600, signal, feed: feeding(moving) })
+    const png = await runProgram('ffmpeg', args, { memory: CODING_MEMORY, limit: 600, signal, feed: feeding(moving) })
     return codePicture(['-f', 'png_pipe', '-i', 'pipe:0'], signal, png)
   })
   return { moving, held }
@@ -121,7 +123,12 @@ function code(input: string[], frames: number, signal?: AbortSignal, fed?: Buffe
   const filter = `setpts=(PTS-STARTPTS)/${speed},${FIT_FILTER},tpad=stop=-1:stop_mode=clone`
   const args = ['-v', 'error', ...input, '-map', '0:v:0', '-an', '-vf', filter, '-frames:v', String(frames)]
   const feed = fed && feeding(fed)
-  return runProgram('ffmpeg', [...args, ...CODING, '-f', 'h264', 'pipe:1'], { limit: 4 * 3600, signal, feed })
+  return runProgram('ffmpeg', [...args, ...CODING, '-f', 'h264', 'pipe:1'], {
+    memory: CODING_MEMORY,
+    limit: 4 * 3600,
+    signal,
+    feed,
+  })
 }
 
 /** Coded pieces depend on how they are coded, too. */

@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { FRAME_RATE, type Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import { inputOf, orDamaged, type Probe } from '../ffmpeg'
-import { runProgram } from '../process'
+import { CODING_MEMORY, runProgram } from '../process'
 import { makePage } from '../stills'
 import { PARTS } from '../store'
 import { CODING, FIT_FILTER } from './coding'
@@ -10,21 +10,27 @@ import { CODING, FIT_FILTER } from './coding'
 const LIMIT: Seconds = 4 * 3600
 const MOST_PIXELS = 8192 * 4320
 
-/** Makes the copy of a recording's picture that plays everywhere, and its thumbnail. Returns the picture's length. */
+/**
+ * Makes the copy of a recording's picture that plays everywhere, and its thumbnail. Where
+ * its sound is longer (`heard`), the last picture stays as long: screen recorders write none while nothing changes.
+ */
 export async function importRecording(
   path: string,
   demuxer: string,
   name: string,
   probe: Probe,
   folder: string,
+  heard: Seconds,
   { signal, onProgress }: { signal?: AbortSignal; onProgress?: (share: number) => void },
-): Promise<Seconds> {
+): Promise<{ length: Seconds; lastPicture: Seconds | null }> {
   const { width, height } = probe.picture!
   if (width * height > MOST_PIXELS) {
     throw new UserError(
       `This recording is too large: ${name} has ${width} x ${height} pixels. Save it with at most 3840 x 2160.`,
     )
   }
+  const last = heard > 0 ? await findLastPicture(path, demuxer, name) : null
+  const stays = last && heard - last.end > 1 / FRAME_RATE ? heard - last.end : 0
   let frames = 0
   const proxy = join(folder, PARTS.proxy)
   const args = [
@@ -39,7 +45,7 @@ export async function importRecording(
     '-an',
     '-sn',
     '-vf',
-    FIT_FILTER,
+    stays > 0 ? `${FIT_FILTER},tpad=stop_mode=clone:stop_duration=${stays.toFixed(3)}` : FIT_FILTER,
     ...CODING,
     '-movflags',
     '+faststart',
@@ -50,11 +56,36 @@ export async function importRecording(
     if (frame) frames = Number(frame[1])
     if (probe.length) onProgress?.(Math.min(1, frames / FRAME_RATE / probe.length))
   }
-  await orDamaged(name, () => runProgram('ffmpeg', args, { limit: LIMIT, signal, onOutput }))
+  await orDamaged(name, () => runProgram('ffmpeg', args, { limit: LIMIT, memory: CODING_MEMORY, signal, onOutput }))
   if (frames === 0) throw new UserError(`There is no picture in this recording: ${name}. Record or save it again.`)
   await makePage(await frameAt(proxy, Math.min(1, frames / FRAME_RATE / 2)), folder, 1)
-  return frames / FRAME_RATE
+  return { length: frames / FRAME_RATE, lastPicture: stays > 0 ? last!.start : null }
 }
+
+/** The last coded picture by its time stamps, without decoding; null where the file has none. */
+async function findLastPicture(
+  path: string,
+  demuxer: string,
+  name: string,
+): Promise<{ start: Seconds; end: Seconds } | null> {
+  let last: { start: Seconds; end: Seconds } | null = null
+  let rest = ''
+  const args = ['-v', 'error', ...inputOf(path, demuxer), '-select_streams', 'v:0']
+  const show = ['-show_entries', 'packet=pts_time,duration_time', '-of', 'csv=p=0']
+  const onOutput = (chunk: Buffer) => {
+    const lines = (rest + chunk.toString()).split('\n')
+    rest = lines.pop()!
+    for (const line of lines) {
+      const [start, length] = line.split(',').map(Number) as [number, number]
+      if (Number.isFinite(start) && start >= (last?.start ?? 0))
+        last = { start, end: start + (Number.isFinite(length) ? length : 1 / FRAME_RATE) }
+    }
+  }
+  await orDamaged(name, () => runProgram('ffprobe', [...args, ...show], { limit: PROBE_LIMIT, onOutput }))
+  return last
+}
+
+const PROBE_LIMIT: Seconds = 600
 
 /** One picture of a proxy, as PNG. */
 export function frameAt(proxy: string, time: Seconds): Promise<Buffer> {

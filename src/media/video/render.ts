@@ -1,5 +1,4 @@
-import { mkdtemp, rename, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Writable } from 'node:stream'
 import type { Lesson } from '@/core/lesson/document'
@@ -11,9 +10,10 @@ import { UserError } from '@/core/userError'
 import { FRAME_RATE, type SampleIndex } from '@/core/units'
 import { bytesOf, inputOf } from '../ffmpeg'
 import { encodeMixdown, measureFinished, renderMixdown, type RenderOptions, type StemLevels } from '../mixdown'
-import { runProgram, writeTo } from '../process'
+import { CODING_MEMORY, runProgram, writeTo } from '../process'
 import { keepFile, keepResult } from '../results'
 import { storeSource, type MediaStore } from '../store'
+import { withWorkFolder } from '../workFolder'
 import { openPieceMaker, type PieceMaker } from './pieces'
 
 const AAC = ['-c:a', 'aac', '-aac_coder', 'fast', '-b:a', '192k']
@@ -39,8 +39,7 @@ export async function renderVideo(
 ): Promise<Finished> {
   const { timeline, planned } = planFinished(lesson, analysisOf)
   const frames = lessonFrames(timeline)
-  const work = await mkdtemp(join(tmpdir(), 'yarn-step-'))
-  try {
+  return withWorkFolder(async (work) => {
     const runs = planPictures(timeline)
     const pieces = await openPieceMaker(store, cache, signal)
     const report = (share: number) => onProgress?.(Math.min(1, share))
@@ -61,9 +60,7 @@ export async function renderVideo(
     await moveFile(draft, out)
     report(1)
     return { balance, timeline }
-  } finally {
-    await rm(work, { recursive: true, force: true })
-  }
+  })
 }
 
 /** The mix as AAC, and the levels of its stems; kept for as long as nothing that is heard changes. */
@@ -168,7 +165,7 @@ async function joinPieces(
     '+faststart',
     out,
   ]
-  await runProgram('ffmpeg', args, { limit: 6 * 3600, signal, feed })
+  await runProgram('ffmpeg', args, { memory: CODING_MEMORY, limit: 6 * 3600, signal, feed })
 }
 
 /** The work folder may be on another file system. */

@@ -2,13 +2,14 @@
 
 import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
 import { Segmented } from 'antd'
-import { useEffect, useState, useSyncExternalStore } from 'react'
+import { useEffect, useSyncExternalStore } from 'react'
 import { CORRIDOR } from '@/core/mix/balanceSheet'
 import type { Hearing } from '@/workers/protocol'
 import { clock, percent, signed } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import type { Compared } from '../lesson/lessonStore'
 import { TimeNow } from '../player/TimeNow'
+import { useHearing } from '../player/useHearing'
 import styles from './balance.module.css'
 
 type Way = Compared | 'lesson'
@@ -21,21 +22,15 @@ export function Comparing() {
   const compared = useLessonState((state) => state.compared)
   const shares = useLessonState(({ mix }) => mix?.shares)
   const playing = useSyncExternalStore(player.subscribe, player.isPlaying, () => false)
-  const [hearing, setHearing] = useState<Hearing>('all')
+  const [hearing, hear] = useHearing()
   // What is compared here is not what the lesson is: it ends with this view.
-  useEffect(
-    () => () => {
-      store.setState({ compared: null })
-      player.listenTo('all')
-    },
-    [store, player],
-  )
+  useEffect(() => () => store.setState({ compared: null }), [store])
   return (
     <div className={styles.top}>
       <button
         className={styles.play}
         aria-label={playing ? 'Pause' : 'Play'}
-        onClick={() => (playing ? player.pause() : void player.play(player.position()))}
+        onClick={() => (playing ? player.pause() : void player.playOn())}
       >
         {playing ? <PauseOutlined /> : <CaretRightFilled />}
       </button>
@@ -59,10 +54,7 @@ export function Comparing() {
           { value: 'voice', label: 'Voice' },
           { value: 'bed', label: 'Music' },
         ]}
-        onChange={(next) => {
-          setHearing(next)
-          player.listenTo(next)
-        }}
+        onChange={hear}
       />
       <span className={styles.gap} />
       {shares && shares.within !== null && (

@@ -30,6 +30,8 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
   const [chosen, setChosen] = useState<readonly string[]>([])
   const [dragged, setDragged] = useState<{ by: Seconds; gain: Decibels } | null>(null)
   const grip = useRef<{ x: number; y: number } | null>(null)
+  /** Whether the press that a click ends began on a point: the line has taken the pointer by then. */
+  const onPoint = useRef(false)
   const points = nudgePoints(lesson, timeline)
   const scale = (width - CHART_SIDES.left - CHART_SIDES.right) / Math.max(0.1, shown.to - shown.from)
   const x = (time: Seconds) => CHART_SIDES.left + (time - shown.from) * scale
@@ -148,7 +150,8 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
         onDoubleClick={put}
         onPointerMove={move}
         onPointerUp={drop}
-        onClick={(event) => event.target === event.currentTarget && setChosen([])}
+        onPointerDownCapture={() => (onPoint.current = false)}
+        onClick={() => !onPoint.current && setChosen([])}
         role="group"
         aria-label="Gain added by hand"
       >
@@ -173,6 +176,7 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
               onPointerDown={(event) => {
                 event.currentTarget.ownerSVGElement!.setPointerCapture(event.pointerId)
                 grip.current = { x: event.clientX, y: event.clientY }
+                onPoint.current = true
                 if (event.shiftKey) setChosen([...chosen, nudge.id])
                 else if (!chosen.includes(nudge.id)) setChosen([nudge.id])
               }}

@@ -15,14 +15,15 @@ export function SpectrumChart({ balance }: { balance: BalancePicture }) {
   return (
     <section className={styles.card} aria-label="Voice pocket">
       <h2>What the music gives up while this voice speaks</h2>
-      {balance.spectrum ? (
-        <div ref={element} className={styles.spectrum} role="img" aria-label="Spectrum of voice and music" />
-      ) : (
-        <>
-          <div ref={element} hidden />
-          <p className={styles.note}>There is no music under a voice yet.</p>
-        </>
-      )}
+      {/* One element for good: the chart lives in it. */}
+      <div
+        ref={element}
+        hidden={!balance.spectrum}
+        className={styles.spectrum}
+        role="img"
+        aria-label="Spectrum of voice and music"
+      />
+      {!balance.spectrum && <p className={styles.note}>There is no music under a voice yet.</p>}
       <p className={styles.note} data-testid="pocket-worth">
         {balance.dips.length > 0 && 'Dashed: the music without its pocket. '}
         {sayPocket(balance, pocket.on)}

@@ -1,7 +1,7 @@
 'use client'
 
 import { useEffect, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useKeys } from '../keys'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { ScreenCapture } from './ScreenCapture'
 import { Recovered } from './Recovered'
@@ -10,22 +10,14 @@ import { StepList } from './StepList'
 import { StepPicture } from './StepPicture'
 import { Takes } from './Takes'
 import { Controls } from './Controls'
+import { endAudition } from './audition'
 import { punchOf } from './punch'
 import { useBooth } from './useBooth'
 import styles from './booth.module.css'
 
-/** Keys work wherever the focus is, but for fields in which one types. */
-const KEYS = {
-  preventDefault: true,
-  enableOnFormTags: true,
-  ignoreEventWhen: ({ target }: KeyboardEvent) =>
-    target instanceof HTMLElement &&
-    target.matches('textarea, select, input:not([type=radio]):not([type=checkbox]), [role=slider], [role=combobox]'),
-}
-
 /** Where the voice is recorded: the script large, the picture beside it, and the takes of the step. */
 export function Booth() {
-  const { store } = useDesk()
+  const { store, player } = useDesk()
   const lesson = useLesson()
   const timeline = useTimeline()
   const booth = useBooth()
@@ -35,7 +27,7 @@ export function Booth() {
   const step = span?.step
   const from = place && place.step === step?.id ? place.phrase : 0
   // What is auditioned belongs to this view.
-  useEffect(() => () => store.setState({ audition: null }), [store])
+  useEffect(() => () => endAudition(store, player), [store, player])
 
   const isRecording = booth.phase === 'recording'
   const toggle = () => {
@@ -47,10 +39,12 @@ export function Booth() {
     if (next && !isRecording) store.getState().select([next.id], { step: next.id, word: 0 })
   }
   const index = span?.index ?? 0
-  useHotkeys('r', toggle, KEYS)
-  useHotkeys('space', () => isRecording && booth.mode !== 'step' && booth.next(), KEYS)
-  useHotkeys('down', () => choose(index + 1), KEYS)
-  useHotkeys('up', () => choose(index - 1), KEYS)
+  useKeys({
+    r: toggle,
+    space: () => isRecording && booth.mode !== 'step' && booth.next(),
+    down: () => choose(index + 1),
+    up: () => choose(index - 1),
+  })
 
   if (!span || !step)
     return <p className={styles.empty}>Bring in pictures on the sheet first; then record to them here.</p>

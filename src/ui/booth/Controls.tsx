@@ -35,7 +35,8 @@ export function Controls({
   onToggle: () => void
 }) {
   const { phase, level, room } = booth
-  if (phase === 'closed' || phase === 'opening') {
+  // While it is opened in another way its settings stay where they are.
+  if (phase === 'closed' || (phase === 'opening' && !booth.microphone)) {
     return (
       <div className={styles.controls}>
         <Button type="primary" size="large" loading={phase === 'opening'} onClick={() => void booth.open()}>
@@ -89,6 +90,11 @@ export function Controls({
           <InputSettings booth={booth} />
         </div>
         <p className={styles.hint}>{MODE_WORDS[booth.mode]}</p>
+        {booth.trouble && (
+          <p className={styles.trouble} role="alert">
+            {booth.trouble}
+          </p>
+        )}
       </div>
       <div className={styles.clock}>
         <b data-testid="recorded-time">{phase === 'saving' ? 'saving…' : clock(booth.time)}</b>
@@ -170,7 +176,12 @@ function InputSettings({ booth }: { booth: Booth }) {
   )
   return (
     <Popover content={content} trigger="click" title="Input">
-      <Button size="small" type="text" icon={<SettingOutlined />} disabled={booth.phase !== 'ready'}>
+      <Button
+        size="small"
+        type="text"
+        icon={<SettingOutlined />}
+        disabled={booth.phase !== 'ready' && booth.phase !== 'opening'}
+      >
         Input
       </Button>
     </Popover>

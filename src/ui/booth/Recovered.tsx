@@ -15,7 +15,7 @@ const LOOK_AGAIN = 5000 // ms: a recording that breaks off now shows up a few se
 /** Recordings that were broken off, by a closed tab or worse: kept, or thrown away. */
 export function Recovered() {
   const { id, store } = useDesk()
-  const { message } = App.useApp()
+  const { message, modal } = App.useApp()
   const [waiting, setWaiting] = useState<WaitingRecording[]>([])
   const [busy, setBusy] = useState(false)
   useEffect(() => {
@@ -35,7 +35,8 @@ export function Recovered() {
   const keep = async (recording: WaitingRecording) => {
     setBusy(true)
     try {
-      const importId = recording.importId ?? (await finishOnServer(recording.id))
+      // An import that has failed is tried again: the recording itself is still there.
+      const importId = await finishOnServer(recording.id, null)
       await takeIntoLesson(store, recording.id, await imported(importId), recording.details)
       done(recording)
     } catch (error) {
@@ -44,23 +45,36 @@ export function Recovered() {
     setBusy(false)
   }
   const drop = async (recording: WaitingRecording) => {
-    await call(`/api/recordings/${recording.id}`, { method: 'DELETE' })
-    await forget(recording.id)
-    done(recording)
+    try {
+      await call(`/api/recordings/${recording.id}`, { method: 'DELETE' })
+      await forget(recording.id)
+      done(recording)
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
   }
+  const askToDrop = (recording: WaitingRecording) =>
+    modal.confirm({
+      title: `Throw ${sayLength(recording)} away?`,
+      content: 'It was never put into the lesson, and it can not be had back.',
+      okText: 'Throw it away',
+      okButtonProps: { danger: true },
+      cancelText: 'Keep it for now',
+      onOk: () => drop(recording),
+    })
   return waiting.map((recording) => (
     <Alert
       key={recording.id}
       type="warning"
       showIcon
       data-testid="recovered"
-      title={`A recording of ${sayLength(recording)} was broken off, and all of it is safe.`}
+      title={`A recording of ${sayLength(recording)} is not in the lesson yet, and all that was kept of it is safe.`}
       action={
         <>
           <Button size="small" type="primary" loading={busy} onClick={() => void keep(recording)}>
             Keep it as a take
           </Button>{' '}
-          <Button size="small" onClick={() => void drop(recording)}>
+          <Button size="small" onClick={() => askToDrop(recording)}>
             Throw it away
           </Button>
         </>
@@ -76,8 +90,9 @@ function sayLength({ kind, bytes, state, details }: WaitingRecording): string {
 
 /** What this browser still has is sent to the server first. */
 async function findWaiting(lesson: string): Promise<WaitingRecording[]> {
-  const kept = await keptRecordings(lesson)
-  for (const one of kept) await sendKept(one)
+  const kept = await keptRecordings(lesson).catch(() => [])
+  // One that can't be sent now keeps nobody from the others.
+  await Promise.allSettled(kept.map(sendKept))
   const known = kept.map(({ id }) => `&kept=${id}`).join('')
   const waiting = await call<WaitingRecording[]>(`/api/recordings?lesson=${lesson}${known}`)
   return waiting.filter(({ kind, bytes, state }) => kind !== 'room' && (bytes > 0 || state === 'finished'))

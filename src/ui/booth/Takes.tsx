@@ -5,9 +5,11 @@ import { App, Button, Dropdown, Upload, type MenuProps } from 'antd'
 import { nanoid } from 'nanoid'
 import { useState, useSyncExternalStore } from 'react'
 import type { Step, Take } from '@/core/lesson/document'
+import type { ExportKind } from '@/core/lesson/exportStatus'
 import { isInUse, takesOf } from '@/core/lesson/takes'
 import { reportTake, type TakeReport } from '@/core/narration/takeReport'
 import { takeUrl } from '../api'
+import { makeFile } from '../makeFile'
 import { clock, signed } from '../format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { cleaningState } from '../lesson/useCleaning'
@@ -97,8 +99,13 @@ export function Takes({ step }: { step: Step }) {
             </Button>
           </Upload>
         )}
-        <Dropdown menu={{ items: wholeVoice(desk.id) }} trigger={['click']}>
-          <Button size="small">Save the whole voice</Button>
+        <Dropdown
+          menu={{ items: wholeVoice((kind) => void act('voice', () => makeFile(desk.id, kind))) }}
+          trigger={['click']}
+        >
+          <Button size="small" loading={busy === 'voice'}>
+            Save the whole voice
+          </Button>
         </Dropdown>
         {silent.length > 1 && (
           <Button
@@ -132,10 +139,11 @@ export function Takes({ step }: { step: Step }) {
 }
 
 /** The voice of all steps in lesson time, as it stands in the mix. */
-const wholeVoice = (lesson: string): MenuProps['items'] =>
+const wholeVoice = (onChoose: (kind: ExportKind) => void): MenuProps['items'] =>
   (['wav', 'flac'] as const).map((format) => ({
     key: format,
-    label: <a href={`/api/lessons/${lesson}/voice?format=${format}`}>as {format.toUpperCase()}</a>,
+    label: `as ${format.toUpperCase()}`,
+    onClick: () => onChoose(`voice-${format}`),
   }))
 
 function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace: (file: File) => void }) {

@@ -15,7 +15,9 @@ export interface Audition {
  * the other goes on at the same distance from its beginning, so that two tries can be compared.
  */
 export function audition(store: LessonStore, player: Player, part: Audition): void {
-  const wasPlaying = player.isPlaying() && store.getState().audition !== null
+  const { audition: before, placeBefore } = store.getState()
+  const wasPlaying = player.isPlaying() && before !== null
+  store.setState({ placeBefore: before ? placeBefore : player.position() })
   store.setState({ audition: lessonOf(part, store.getState().history.lesson) })
   // The plan follows in a moment; playing begins with it.
   if (!wasPlaying) setTimeout(() => void player.play(0), 60)
@@ -39,6 +41,8 @@ export function endAudition(store: LessonStore, player: Player): void {
   if (store.getState().audition === null) return
   player.pause()
   store.setState({ audition: null })
+  // One goes on where one was before one listened.
+  player.seek(store.getState().placeBefore)
 }
 
 function lessonOf({ media, from, to }: Audition, { targets }: Lesson): Lesson {

@@ -16,6 +16,7 @@ export interface VoiceRecording {
   mark(step: string): void
   details(): RecordingDetails
   progress: PieceKeeper['progress']
+  trouble: PieceKeeper['trouble']
   /** Ends it and waits until all of it is on the server; gives the id of its import. */
   stop(): Promise<string>
 }
@@ -57,6 +58,7 @@ export async function recordVoice(
     },
     details: () => details,
     progress: keeper.progress,
+    trouble: keeper.trouble,
     async stop() {
       stopListening()
       flush()

@@ -5,9 +5,9 @@ import type { MediaInfo } from '@/core/lesson/media'
 import type { RecordingDetails } from '@/core/lesson/recording'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import { layRecording } from '@/core/narration/layRecording'
-import { call } from '../api'
 import { fetchAnalysis } from '../arrival'
 import type { LessonStore } from '../lesson/lessonStore'
+import { recordingIsIn } from './pieces'
 
 /** Lays a finished recording into the lesson, and tells the server that it has arrived. */
 export async function takeIntoLesson(
@@ -25,6 +25,5 @@ export async function takeIntoLesson(
     if (laid) edits.push(laid)
     else edits.push({ name: 'putOnShelf', items: [shelfItem(info)] })
   }
-  if (store.getState().edit(...edits))
-    await call(`/api/recordings/${recording}`, { method: 'PATCH', body: { state: 'taken' } })
+  if (store.getState().edit(...edits)) await recordingIsIn(recording)
 }

@@ -6,11 +6,13 @@ import type { RecordingDetails } from '@/core/lesson/recording'
 import { roomNoise } from '@/core/measure/quiet'
 import { createInputMeter, type InputLevel, type InputMeter } from '@/core/narration/inputLevel'
 import type { Lufs, Seconds } from '@/core/units'
+import type { Hearing } from '@/workers/protocol'
 import { fetchAnalysis, imported } from '../arrival'
 import { useDesk } from '../lesson/context'
 import { timelineOf } from '../lesson/lessonStore'
 import { openMicrophone, PLAIN_INPUT, type InputChoice, type Microphone } from './microphone'
 import { recordVoice, type VoiceRecording } from './recorder'
+import { recordingIsIn } from './pieces'
 import { takeIntoLesson } from './takeIntoLesson'
 
 /** One step; step after step, each its own take; or one reading over all of them. */
@@ -33,6 +35,8 @@ export interface Booth {
   microphone: string
   mode: RecordingMode
   headphones: boolean
+  /** What keeps the recording that is made now from being safe, in a sentence. */
+  trouble: string | null
   setMode(mode: RecordingMode): void
   setHeadphones(on: boolean): void
   open(choice?: InputChoice): Promise<void>
@@ -61,15 +65,21 @@ export function useBooth(): Booth {
   const microphone = useRef<Microphone | null>(null)
   const recording = useRef<VoiceRecording | null>(null)
   const meter = useRef<InputMeter | null>(null)
+  const isGone = useRef(false)
+  const heardBefore = useRef<Hearing>('all')
+  const [trouble, setTrouble] = useState<string | null>(null)
 
   useEffect(() => {
     const timer = setInterval(() => {
       if (!meter.current) return
       setLevel(meter.current.read())
       if (recording.current) setTime(recording.current.time())
+      setTrouble(recording.current?.trouble() ?? null)
     }, LEVEL_EVERY)
+    isGone.current = false
     return () => {
       clearInterval(timer)
+      isGone.current = true
       microphone.current?.close()
       // Who leaves while the voice is counted in is not recorded.
       microphone.current = null
@@ -84,6 +94,8 @@ export function useBooth(): Booth {
     shut()
     try {
       const opened = await openMicrophone(choice)
+      // Who leaves while the browser asks for permission does not want to be heard.
+      if (isGone.current) return opened.close()
       const own = createInputMeter(opened.rate)
       opened.listen((samples) => own.push(samples))
       meter.current = own
@@ -105,6 +117,7 @@ export function useBooth(): Booth {
   function close(): void {
     shut()
     setLevel(null)
+    setLabel('')
     setPhase('closed')
   }
 
@@ -118,6 +131,7 @@ export function useBooth(): Booth {
       await countDown(ROOM_TIME, setCount)
       const info = await imported(await recorded.stop())
       store.getState().addMedia([info])
+      await recordingIsIn(recorded.id)
       setRoom({ media: info.hash, noise: roomNoise(await fetchAnalysis(info.hash)) ?? -Infinity })
     } catch (error) {
       fail(error)
@@ -158,6 +172,7 @@ export function useBooth(): Booth {
   function listenAlong(step: string): void {
     if (!headphones) return
     const span = timelineOf(store.getState().history.lesson).steps.find((one) => one.step.id === step)
+    heardBefore.current = player.hearing()
     player.listenTo('bed')
     if (span) void player.play(span.start)
   }
@@ -179,7 +194,7 @@ export function useBooth(): Booth {
     setPhase('saving')
     if (headphones) {
       player.pause()
-      player.listenTo('all')
+      player.listenTo(heardBefore.current)
     }
     try {
       const info = await imported(await own.stop())
@@ -200,6 +215,7 @@ export function useBooth(): Booth {
     microphone: label,
     mode,
     headphones,
+    trouble,
     setMode,
     setHeadphones,
     open,

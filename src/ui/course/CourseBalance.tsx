@@ -1,14 +1,22 @@
 'use client'
 
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { App, Button, InputNumber, Table } from 'antd'
+import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import { App, Button, Table } from 'antd'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
-import { COURSE_TARGETS, usualTargets, type CourseTargets, type LessonBalance } from '@/core/lesson/courseBalance'
+import {
+  COURSE_TARGETS,
+  usualTargets,
+  type CourseLesson,
+  type CourseTargets,
+  type LessonBalance,
+} from '@/core/lesson/courseBalance'
 import { call } from '../api'
 import { CHART_FONT, INK, useChart } from '../balance/chart'
 import { percent, signed } from '../format'
 import { Brand } from '../parts/Brand'
+import { NumberField } from '../parts/NumberField'
+import { runTask } from '../tasks'
 import styles from './course.module.css'
 
 const FIELDS: Record<keyof CourseTargets, { label: string; suffix: string; min: number; max: number }> = {
@@ -23,8 +31,8 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
   const client = useQueryClient()
   const key = ['course-balance', course.id]
   const path = `/api/courses/${course.id}/balance`
-  const { data, isLoading } = useQuery({ queryKey: key, queryFn: () => call<LessonBalance[]>(path) })
-  const lessons = useMemo(() => data ?? [], [data])
+  const { data, isLoading } = useQuery({ queryKey: key, queryFn: () => call<CourseLesson[]>(path) })
+  const { lessons, left, failed } = useBalances(data)
   const [chosen, setChosen] = useState<CourseTargets | null>(null)
   const [busy, setBusy] = useState(false)
   const targets = chosen ?? usualTargets(lessons.map((lesson) => lesson.targets))
@@ -52,6 +60,12 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
         <h1>Do the lessons sound alike?</h1>
         <section className={styles.card}>
           {lessons.length > 0 && <Chart lessons={lessons} targets={targets} />}
+          {left > 0 && (
+            <p role="status">
+              Measuring: {lessons.length - left} of {lessons.length} lessons…
+            </p>
+          )}
+          {failed && <p role="alert">{failed}</p>}
           <Table<LessonBalance>
             size="small"
             rowKey="id"
@@ -85,7 +99,7 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
             {COURSE_TARGETS.map((target) => (
               <label key={target}>
                 {FIELDS[target].label}
-                <InputNumber
+                <NumberField
                   aria-label={FIELDS[target].label}
                   min={FIELDS[target].min}
                   max={FIELDS[target].max}
@@ -110,6 +124,23 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
     </div>
   )
 }
+
+/** How each lesson sounds: planned on the server, one after the other, and shown as it comes. */
+function useBalances(lessons: readonly CourseLesson[] = []) {
+  const results = useQueries({
+    queries: lessons.map(({ id, revision }) => ({
+      queryKey: ['balance', id, revision],
+      queryFn: () => runTask({ kind: 'balance', lesson: id, revision }),
+    })),
+  })
+  return {
+    lessons: lessons.map((lesson, i): LessonBalance => results[i]?.data ?? { ...UNKNOWN, ...lesson }),
+    left: results.filter(({ isPending }) => isPending).length,
+    failed: results.find(({ error }) => error)?.error?.message ?? null,
+  }
+}
+
+const UNKNOWN = { voice: null, clearance: null, within: null, range: null }
 
 function Change({ now, then, suffix }: { now: number; then: number; suffix: string }) {
   if (now === then) return `${signed(now, 0)} ${suffix}`

@@ -2,26 +2,28 @@
 
 import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
 import { Button, Select, Tooltip } from 'antd'
-import { useState, useSyncExternalStore } from 'react'
+import { useSyncExternalStore } from 'react'
 import { stepAt } from '@/core/lesson/layout'
 import type { Hearing } from '@/workers/protocol'
 import { clock } from '../format'
 import { useDesk, useTimeline } from '../lesson/context'
 import { TimeNow } from '../player/TimeNow'
+import { useHearing } from '../player/useHearing'
 import styles from './easel.module.css'
 
 const HEARING: { value: Hearing; label: string }[] = [
   { value: 'all', label: 'Hear all' },
   { value: 'voice', label: 'Voice only' },
   { value: 'bed', label: 'Music only' },
+  { value: 'sounds', label: 'Effects only' },
+  { value: 'recordings', label: 'Recordings only' },
 ]
 
 export function Transport() {
   const { player } = useDesk()
   const timeline = useTimeline()
-  const [hearing, setHearing] = useState<Hearing>('all')
+  const [hearing, hear] = useHearing()
   const playing = useSyncExternalStore(player.subscribe, player.isPlaying, () => false)
-  const start = () => void player.play(player.position() >= timeline.length - 0.05 ? 0 : player.position())
   const playStep = () => {
     const span = stepAt(timeline, player.position())
     if (span) void player.play(span.start, span.end)
@@ -32,7 +34,7 @@ export function Transport() {
         <button
           className={styles.play}
           aria-label={playing ? 'Pause' : 'Play'}
-          onClick={() => (playing ? player.pause() : start())}
+          onClick={() => (playing ? player.pause() : void player.playOn())}
         >
           {playing ? <PauseOutlined /> : <CaretRightFilled />}
         </button>
@@ -49,10 +51,7 @@ export function Transport() {
         value={hearing}
         options={HEARING}
         style={{ width: 108 }}
-        onChange={(next) => {
-          setHearing(next)
-          player.listenTo(next)
-        }}
+        onChange={hear}
       />
     </div>
   )

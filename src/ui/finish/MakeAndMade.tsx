@@ -2,7 +2,7 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, Progress } from 'antd'
-import type { ExportStatus } from '@/core/lesson/exportStatus'
+import type { ExportKind, ExportStatus } from '@/core/lesson/exportStatus'
 import { call } from '../api'
 import { clock, megabytes } from '../format'
 import { useDesk, useTimeline, useSaveState } from '../lesson/context'
@@ -17,6 +17,12 @@ const KINDS = {
   sound: { title: 'Sound alone', detail: 'WAV, 24 bit, 48 kHz, stereo.' },
 } as const
 type Kind = keyof typeof KINDS
+const TITLES: Record<ExportKind, string> = {
+  video: KINDS.video.title,
+  sound: KINDS.sound.title,
+  'voice-wav': 'Voice alone, WAV',
+  'voice-flac': 'Voice alone, FLAC',
+}
 
 const isRunning = ({ state }: ExportStatus) => state === 'waiting' || state === 'working'
 
@@ -86,7 +92,7 @@ function Made({ one, onRemove }: { one: ExportStatus; onRemove: () => void }) {
   return (
     <li data-export={one.state}>
       <div className={styles.madeHead}>
-        <b>{KINDS[one.kind].title}</b>
+        <b>{TITLES[one.kind]}</b>
         <span className={styles.note} style={{ margin: 0 }}>
           {when}
           {one.bytes !== null && ` · ${megabytes(one.bytes)}`}

@@ -2,15 +2,14 @@
 
 import { Modal, Progress } from 'antd'
 import { useRouter } from 'next/navigation'
-import { useCallback, useEffect, useRef } from 'react'
-import type { Arrival } from '../uploads/upload'
-import { sayState, shareOf, useArrivals } from '../uploads/useArrivals'
+import { useEffect, useRef } from 'react'
+import { sayState, shareOf } from '../uploads/arrivals'
+import { useArrivals } from '../uploads/useArrivals'
 
 /** Brings in a lesson that was saved as a copy, and goes to it. */
 export function CopyOpening({ file, course, onClose }: { file: File; course: string; onClose: () => void }) {
   const router = useRouter()
-  const onDone = useCallback(({ status }: Arrival) => router.push(`/lessons/${status!.lessonId}`), [router])
-  const { arrivals, add, drop } = useArrivals(onDone)
+  const { arrivals, add, drop } = useArrivals()
   const begun = useRef(false)
   useEffect(() => {
     if (begun.current) return
@@ -18,6 +17,10 @@ export function CopyOpening({ file, course, onClose }: { file: File; course: str
     add([file], 'archive', course)
   }, [add, file, course])
   const [arrival] = arrivals
+  const made = arrival?.status?.lessonId
+  useEffect(() => {
+    if (made) router.push(`/lessons/${made}`)
+  }, [made, router])
   return (
     <Modal
       open

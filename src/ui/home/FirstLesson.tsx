@@ -8,11 +8,15 @@ import { useEffect, useRef, useState } from 'react'
 import { byName, scriptToFind } from '@/core/lesson/firstLesson'
 import type { CourseListing } from '@/core/lesson/listing'
 import { titleFromName, type MediaInfo } from '@/core/lesson/media'
+import type { SpeechVoice } from '@/core/narration/speechVoice'
 import { call } from '../api'
+import { nearestLanguage } from '@/core/narration/language'
+import { browserLanguage } from '../language'
 import { clock } from '../format'
 import { runTask } from '../tasks'
 import type { Arrival } from '../uploads/upload'
-import { isDone, sayState, shareOf, useArrivals } from '../uploads/useArrivals'
+import { isDone, sayState, shareOf } from '../uploads/arrivals'
+import { useArrivals } from '../uploads/useArrivals'
 import styles from './home.module.css'
 
 type Role = 'voice' | 'music' | 'leave'
@@ -47,6 +51,8 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   }, [files, add])
 
   const [titled, setTitle] = useState<string | null>(null)
+  const [making, setMaking] = useState(false)
+  const [language, languages, setLanguage] = useLanguage()
   const [course, setCourse] = useState(courses[0]?.id ?? null)
   const [chosen, setChosen] = useState<Record<string, Role>>({})
   const media = arrivals.flatMap(({ status }) => status?.media ?? [])
@@ -69,6 +75,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
     (sounds.length === 0 || guess)
 
   async function make() {
+    setMaking(true)
     try {
       const hashes = (infos: MediaInfo[]) => infos.map(({ hash }) => hash)
       const body = {
@@ -78,11 +85,13 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
         voices: hashes(byRole('voice')),
         music: hashes(byRole('music')),
         script: script?.words,
+        language,
         found: await findWords(byRole('voice')),
       }
       router.push(`/lessons/${(await call<{ id: string }>('/api/lessons', { body })).id}`)
     } catch (error) {
       setFinding(null)
+      setMaking(false)
       void message.error((error as Error).message)
     }
   }
@@ -94,10 +103,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
     if (!reading || voices.length > 1 || words.trim() === '') return undefined
     setFinding(0)
     const { hash, length } = reading
-    return runTask<'align'>(
-      { kind: 'align', media: hash, from: 0, to: length!, script: words, language: 'en' },
-      setFinding,
-    )
+    return runTask<'align'>({ kind: 'align', media: hash, from: 0, to: length!, script: words, language }, setFinding)
   }
 
   return (
@@ -118,6 +124,14 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
             style={{ minWidth: 200 }}
           />
         )}
+        <Select
+          showSearch={{ optionFilterProp: 'label' }}
+          aria-label="Language that is spoken"
+          value={language}
+          options={languages}
+          onChange={setLanguage}
+          style={{ minWidth: 180 }}
+        />
       </div>
       <ul className={styles.files}>
         {script && (
@@ -159,7 +173,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
         </span>
         <span className={styles.gap} />
         <Button onClick={onCancel}>Cancel</Button>
-        <Button type="primary" size="large" disabled={!ready} loading={finding !== null} onClick={() => void make()}>
+        <Button type="primary" size="large" disabled={!ready} loading={making} onClick={() => void make()}>
           Make the lesson
         </Button>
       </div>
@@ -206,6 +220,26 @@ function FileLine({ arrival, role, onRole, onDrop }: FileLineProps) {
       />
     </li>
   )
+}
+
+/** The language that is spoken: guessed from the browser, and asked. */
+function useLanguage() {
+  const [chosen, setChosen] = useState<string | null>(null)
+  const { data: voices = [] } = useQuery({ queryKey: ['voices'], queryFn: () => call<SpeechVoice[]>('/api/voices') })
+  const tags = [...new Set(voices.map(({ language }) => language))]
+  const names = new Intl.DisplayNames('en', { type: 'language', fallback: 'code' })
+  const options = tags
+    .map((value) => ({ value, label: nameOf(names, value) }))
+    .sort((a, b) => a.label.localeCompare(b.label))
+  return [chosen ?? nearestLanguage(browserLanguage(), tags), options, setChosen] as const
+}
+
+function nameOf(names: Intl.DisplayNames, tag: string): string {
+  try {
+    return names.of(tag) ?? tag
+  } catch {
+    return tag
+  }
 }
 
 const isScript = ({ name }: File) => /\.(txt|md)$/i.test(name)

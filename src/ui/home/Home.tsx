@@ -1,11 +1,14 @@
 'use client'
 
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, Input, Modal } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useCallback, useState } from 'react'
-import type { CourseListing, LessonListing } from '@/core/lesson/listing'
+import type { CourseListing, LessonListing, UnreadableLesson } from '@/core/lesson/listing'
 import { call } from '../api'
+import { browserLanguage } from '../language'
+import { savesOfLeftLessons } from '../lesson/autosave'
 import { clock } from '../format'
 import { Brand } from '../parts/Brand'
 import { PictureThumb } from '../parts/PictureThumb'
@@ -15,7 +18,8 @@ import { FirstLesson } from './FirstLesson'
 import styles from './home.module.css'
 
 /** Courses and lessons; what is dropped here becomes a first lesson. */
-export function Home({ courses }: { courses: CourseListing[] }) {
+export function Home({ courses: listed }: { courses: CourseListing[] }) {
+  const courses = useCourses(listed)
   const [files, setFiles] = useState<File[]>([])
   const takeFiles = useCallback((added: File[]) => setFiles((all) => [...all, ...added]), [])
   const over = useFileDrop(takeFiles)
@@ -38,6 +42,28 @@ export function Home({ courses }: { courses: CourseListing[] }) {
       </main>
     </div>
   )
+}
+
+const COURSES = ['courses']
+
+/** The courses as they are now: a page that was here before may be out of date. */
+function useCourses(listed: CourseListing[]): CourseListing[] {
+  const { data } = useQuery({
+    queryKey: COURSES,
+    queryFn: async () => {
+      await savesOfLeftLessons()
+      return call<CourseListing[]>('/api/courses')
+    },
+    initialData: listed,
+    refetchOnMount: 'always',
+    refetchOnWindowFocus: 'always',
+  })
+  return data
+}
+
+function useReload(): () => Promise<void> {
+  const client = useQueryClient()
+  return () => client.invalidateQueries({ queryKey: COURSES })
 }
 
 function DropPlace({ over, onFiles }: { over: boolean; onFiles: (files: File[]) => void }) {
@@ -73,12 +99,14 @@ function DropPlace({ over, onFiles }: { over: boolean; onFiles: (files: File[]) 
   )
 }
 
+const NOTHING = { pictures: [], voices: [], music: [] }
+
 function Course({ course }: { course: CourseListing }) {
   const router = useRouter()
   const { message } = App.useApp()
   const newLesson = async () => {
     try {
-      const body = { course: course.id, title: 'New lesson', pictures: [], voices: [], music: [] }
+      const body = { course: course.id, title: 'New lesson', language: browserLanguage(), ...NOTHING }
       router.push(`/lessons/${(await call<{ id: string }>('/api/lessons', { body })).id}`)
     } catch (error) {
       void message.error((error as Error).message)
@@ -97,9 +125,13 @@ function Course({ course }: { course: CourseListing }) {
         <OpenCopy course={course.id} />
       </div>
       <div className={styles.lessons}>
-        {course.lessons.map((lesson) => (
-          <Lesson key={lesson.id} lesson={lesson} />
-        ))}
+        {course.lessons.map((lesson) =>
+          'unreadable' in lesson ? (
+            <Unreadable key={lesson.id} lesson={lesson} />
+          ) : (
+            <Lesson key={lesson.id} lesson={lesson} />
+          ),
+        )}
         {course.lessons.length === 0 && (
           <p className={styles.note}>No lessons yet. Drop files above, or start an empty one.</p>
         )}
@@ -108,8 +140,22 @@ function Course({ course }: { course: CourseListing }) {
   )
 }
 
+/** A lesson that can't be opened keeps nobody from the others, and can be had as it is. */
+function Unreadable({ lesson }: { lesson: UnreadableLesson }) {
+  return (
+    <article className={styles.lesson} data-unreadable="yes">
+      <span className={styles.cover} />
+      <b>{lesson.title}</b>
+      <span className={styles.note}>
+        can’t be opened here; nothing of it is lost.{' '}
+        <a href={`/api/lessons/${lesson.id}/archive`}>Download it with its files</a>
+      </span>
+    </article>
+  )
+}
+
 function Lesson({ lesson }: { lesson: LessonListing }) {
-  const router = useRouter()
+  const reload = useReload()
   const { modal } = App.useApp()
   const remove = () =>
     modal.confirm({
@@ -120,7 +166,7 @@ function Lesson({ lesson }: { lesson: LessonListing }) {
       okButtonProps: { danger: true },
       onOk: async () => {
         await call(`/api/lessons/${lesson.id}`, { method: 'DELETE' })
-        router.refresh()
+        await reload()
       },
     })
   return (
@@ -168,14 +214,14 @@ function OpenCopy({ course }: { course: string }) {
 function NewCourse() {
   const [open, setOpen] = useState(false)
   const [title, setTitle] = useState('')
-  const router = useRouter()
+  const reload = useReload()
   const { message } = App.useApp()
   const create = async () => {
     try {
       await call('/api/courses', { body: { title } })
       setOpen(false)
       setTitle('')
-      router.refresh()
+      await reload()
     } catch (error) {
       void message.error((error as Error).message)
     }

@@ -1,13 +1,14 @@
 'use client'
 
 import { Alert, App, Button, Space } from 'antd'
+import { nanoid } from 'nanoid'
 import { useRouter } from 'next/navigation'
 import { call } from '../api'
 import { useDesk, useSaveState } from './context'
 
 /** Shown when another window saved this lesson in between. Both versions are there; the author chooses. */
 export function ConflictNotice() {
-  const { course, store } = useDesk()
+  const { course, store, autosave } = useDesk()
   const save = useSaveState()
   const { message } = App.useApp()
   const router = useRouter()
@@ -21,8 +22,9 @@ export function ConflictNotice() {
       })
       await call(`/api/lessons/${copy}`, {
         method: 'PUT',
-        body: { base: 1, lesson: { ...lesson, title: `${lesson.title} (copy)` } },
+        body: { base: 1, save: nanoid(), lesson: { ...lesson, title: `${lesson.title} (copy)` } },
       })
+      await autosave.giveUp()
       router.push(`/lessons/${copy}`)
     } catch (error) {
       void message.error((error as Error).message)
@@ -33,13 +35,17 @@ export function ConflictNotice() {
     <Alert
       banner
       type="error"
-      title={`This lesson was changed in another window at ${new Date(save.savedAt).toLocaleTimeString()}. What you change here is no longer saved, and nothing was overwritten.`}
+      title={`This lesson was changed in another window at ${new Date(save.savedAt).toLocaleTimeString()}. What you changed here is kept in this browser but no longer saved, and nothing was overwritten.`}
       action={
         <Space>
           <Button size="small" onClick={() => void keepAsCopy()}>
             Keep this version as a copy
           </Button>
-          <Button size="small" type="primary" onClick={() => globalThis.location.reload()}>
+          <Button
+            size="small"
+            type="primary"
+            onClick={() => void autosave.giveUp().then(() => globalThis.location.reload())}
+          >
             Open the other version
           </Button>
         </Space>

@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { App, Button, Modal } from 'antd'
 import type { Lesson } from '@/core/lesson/document'
+import type { MediaInfo } from '@/core/lesson/media'
 import { call } from '../api'
 import { useDesk } from './context'
 import styles from './versions.module.css'
@@ -27,7 +28,10 @@ export function EarlierVersions({ open, onClose }: { open: boolean; onClose: () 
 
   async function bringBack(revision: number) {
     try {
-      const lesson = await call<Lesson>(`/api/lessons/${id}/revisions/${revision}`)
+      const { lesson, media } = await call<{ lesson: Lesson; media: MediaInfo[] }>(
+        `/api/lessons/${id}/revisions/${revision}`,
+      )
+      store.getState().addMedia(media)
       if (store.getState().edit({ name: 'restore', lesson })) onClose()
     } catch (error) {
       void message.error((error as Error).message)

@@ -2,34 +2,79 @@
 
 import { App } from 'antd'
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react'
-import type { Lesson } from '@/core/lesson/document'
-import type { MediaInfo } from '@/core/lesson/media'
 import { createPlayer, type Player } from '../player/player'
+import { Brand } from '../parts/Brand'
+import { DropCurtain } from '../uploads/DropCurtain'
 import { createAutosave } from './autosave'
 import { DeskContext } from './context'
 import { ConflictNotice } from './ConflictNotice'
 import { LessonHeader } from './LessonHeader'
 import { createLessonStore } from './lessonStore'
+import { openLesson, type OpenedLesson } from './openLesson'
+import { createTyping } from './typing'
 import { useAlignments } from './useAlignments'
 import { useCleaning } from './useCleaning'
 import { useAnalyses, useMix } from './useMix'
 import styles from './desk.module.css'
 
-interface LessonDeskProps {
-  id: string
-  course: { id: string; title: string }
-  lesson: Lesson
-  revision: number
-  media: MediaInfo[]
-  children: ReactNode
+/** One lesson, open for work, around whichever view is shown. It is asked for anew by every way that leads here. */
+export function LessonDesk({ id, children }: { id: string; children: ReactNode }) {
+  const { opened, problem } = useOpened(id)
+  if (opened)
+    return (
+      <OpenDesk key={opened.serial} id={id} opened={opened.lesson}>
+        {children}
+      </OpenDesk>
+    )
+  return (
+    <main className={styles.opening}>
+      <Brand />
+      <p role="status">{problem ?? 'Opening the lesson…'}</p>
+    </main>
+  )
 }
 
-/** One lesson, open for work: its document, player and saving, around whichever view is shown. */
-export function LessonDesk({ id, course, lesson, revision, media, children }: LessonDeskProps) {
+const TRY_AGAIN = 2000 // ms
+
+/** What is stored now. A page that the browser had put aside and shows again is out of date, too. */
+function useOpened(id: string): { opened: { lesson: OpenedLesson; serial: number } | null; problem: string | null } {
+  const [opened, setOpened] = useState<{ lesson: OpenedLesson; serial: number } | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  useEffect(() => {
+    let gone = false
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const open = async () => {
+      try {
+        const lesson = await openLesson(id)
+        if (!gone) setOpened((before) => ({ lesson, serial: (before?.serial ?? 0) + 1 }))
+      } catch (error) {
+        if (gone) return
+        setProblem((error as Error).message)
+        timer = setTimeout(() => void open(), TRY_AGAIN)
+      }
+    }
+    const onShow = ({ persisted }: PageTransitionEvent) => {
+      if (persisted) void open()
+    }
+    void open()
+    window.addEventListener('pageshow', onShow)
+    return () => {
+      gone = true
+      clearTimeout(timer)
+      window.removeEventListener('pageshow', onShow)
+    }
+  }, [id])
+  return { opened, problem }
+}
+
+/** The lesson's document, player and saving. */
+function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; children: ReactNode }) {
   const { message } = App.useApp()
+  const { lesson, media, course, saved } = opened
   const [store] = useState(() => createLessonStore(lesson, media, (sentence) => void message.warning(sentence)))
   const player = usePlayer()
-  const [autosave] = useState(() => createAutosave(id, store, revision))
+  const [typing] = useState(createTyping)
+  const [autosave] = useState(() => createAutosave(id, store, typing, saved))
   useEffect(() => autosave.start(), [autosave])
   useMix(store, player)
   useAnalyses(store)
@@ -37,8 +82,8 @@ export function LessonDesk({ id, course, lesson, revision, media, children }: Le
   useAlignments(store)
   const tell = useCallback((sentence: string) => void message.info(sentence, 6), [message])
   const desk = useMemo(
-    () => (player ? { id, course, store, player, autosave, tell } : null),
-    [id, course, store, player, autosave, tell],
+    () => (player ? { id, course, store, player, autosave, typing, tell } : null),
+    [id, course, store, player, autosave, typing, tell],
   )
   if (!desk) return null
   return (
@@ -48,6 +93,7 @@ export function LessonDesk({ id, course, lesson, revision, media, children }: Le
         <ConflictNotice />
         <main className={styles.view}>{children}</main>
       </div>
+      <DropCurtain />
     </DeskContext.Provider>
   )
 }

@@ -5,8 +5,8 @@ import { Button, Dropdown, Input, Tooltip } from 'antd'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import { useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import type { Edit } from '@/core/lesson/edits'
+import { useKeys } from '../keys'
 import { Brand } from '../parts/Brand'
 import { EarlierVersions } from './EarlierVersions'
 import { useDesk, useLesson, useLessonState, useSaveState } from './context'
@@ -101,8 +101,8 @@ function HistoryButtons() {
   const { store } = useDesk()
   const past = useLessonState((state) => state.history.past.at(-1))
   const future = useLessonState((state) => state.history.future.at(-1))
-  useHotkeys('mod+z', () => store.getState().undo(), { preventDefault: true })
-  useHotkeys('mod+shift+z, mod+y', () => store.getState().redo(), { preventDefault: true })
+  const { undo, redo } = store.getState()
+  useKeys({ 'mod+z': undo, 'mod+shift+z': redo, 'mod+y': redo })
   return (
     <span className={styles.history}>
       <Tooltip title={past ? `Undo: ${NAMES[past.name]}` : 'Nothing to undo'}>
@@ -142,8 +142,13 @@ function sayState(save: SaveState): string {
       return 'Saved'
     case 'conflict':
       return 'Not saved: changed elsewhere'
-    case 'offline':
-      return 'Not saved yet: no answer from the server'
+    case 'offline': {
+      const since = new Date(save.since).toLocaleTimeString('en-GB', { timeStyle: 'short' })
+      const where = save.isKept ? 'kept in this browser' : 'keep this window open'
+      return `Not saved yet: no answer from the server since ${since}; ${where}`
+    }
+    case 'refused':
+      return `Not saved: ${save.reason}`
     default:
       return 'Saving…'
   }

@@ -1,16 +1,23 @@
+import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
-import { call } from '../api'
+import { call, Refusal } from '../api'
+import { dropDraft, holdDraft, keepDraft, type Draft } from './drafts'
 import type { LessonStore } from './lessonStore'
+import type { Typing } from './typing'
 
 /** 'saved' is only ever said when the server has confirmed that the lesson is in the database. */
 export type SaveState =
   | { state: 'saved' | 'changed' | 'saving' }
-  | { state: 'offline'; reason: string }
+  /** No answer since a moment (ms since 1970); what was changed is kept in this browser, unless that failed too. */
+  | { state: 'offline'; since: number; isKept: boolean }
+  /** The server has looked at the lesson and does not take it. */
+  | { state: 'refused'; reason: string }
   | { state: 'conflict'; savedAt: string }
 
 type SaveAnswer = { saved: true; revision: number } | { saved: false; revision: number; savedAt: string }
 
 const WAIT = 400 // ms after the last change
+const KEEP = 100
 const RETRY = 3000
 
 export interface Autosave {
@@ -18,20 +25,43 @@ export interface Autosave {
   subscribe(listener: () => void): () => void
   /** Begins to watch the lesson; returns what ends it. */
   start(): () => void
+  /** Forgets what is not saved: the author wants the other version. */
+  giveUp(): Promise<void>
 }
 
+/** Where saving begins: what the server has, and what was kept in this browser beside it. */
+export interface SavedBefore {
+  lesson: Lesson
+  revision: number
+  draft: Draft | null
+  /** When somebody else has changed what the draft is based on. */
+  conflict: { savedAt: string } | null
+}
+
+/** Lessons that were left while they were being saved; who opens one again waits for that. */
+const leaving = new Map<string, Promise<unknown>>()
+
+export const savesOfLeftLessons = (lesson?: string): Promise<unknown> =>
+  Promise.allSettled(lesson === undefined ? leaving.values() : [leaving.get(lesson)])
+
 /** Saves a lesson after each change. Stops when another window has saved in between; nothing is overwritten. */
-export function createAutosave(id: string, store: LessonStore, revision: number): Autosave {
-  let now: SaveState = { state: 'saved' }
-  let base = revision
-  let saved: Lesson = present()
-  let busy = false
+export function createAutosave(id: string, store: LessonStore, typing: Typing, before: SavedBefore): Autosave {
+  const key = before.draft?.key ?? nanoid()
+  let saves: string[] = before.draft?.saves ?? []
+  let now: SaveState = before.conflict ? { state: 'conflict', savedAt: before.conflict.savedAt } : { state: 'saved' }
+  let base = before.revision
+  let saved = before.lesson
+  /** What this browser keeps. */
+  let kept: Lesson | null = before.draft?.lesson ?? null
+  /** A save that was sent and not answered: it is sent again as it was, so that it is known where it was done. */
+  let attempt: { save: string; lesson: Lesson } | null = null
+  let running: Promise<void> | null = null
   let timer: ReturnType<typeof setTimeout> | undefined
+  let keeping: ReturnType<typeof setTimeout> | undefined
   const listeners = new Set<() => void>()
 
-  function present(): Lesson {
-    return store.getState().history.lesson
-  }
+  const present = () => store.getState().history.lesson
+  const isSaved = () => present() === saved && attempt === null && !typing.isTyping()
 
   function say(next: SaveState): void {
     now = next
@@ -43,33 +73,80 @@ export function createAutosave(id: string, store: LessonStore, revision: number)
     timer = setTimeout(() => void flush(), wait)
   }
 
-  async function flush(): Promise<void> {
+  async function keep(): Promise<void> {
+    clearTimeout(keeping)
     const lesson = present()
-    if (busy || now.state === 'conflict' || lesson === saved) return
-    busy = true
+    if (lesson === saved || lesson === kept) return
+    const media = [...store.getState().media.values()]
+    await keepDraft({ key, lessonId: id, base, saves, lesson, media, at: Date.now() })
+    kept = lesson
+  }
+
+  /** One save at a time; who asks meanwhile waits for it. */
+  function flush(): Promise<void> {
+    typing.commitAll()
+    running ??= save().finally(() => (running = null))
+    return running
+  }
+
+  async function save(): Promise<void> {
+    if (now.state === 'conflict' || isSaved()) return
+    attempt ??= { save: nanoid(), lesson: present() }
+    saves = [...saves, attempt.save].slice(-20)
     if (now.state !== 'offline') say({ state: 'saving' })
+    const kept = keep()
     try {
-      take(await call<SaveAnswer>(`/api/lessons/${id}`, { method: 'PUT', body: { base, lesson } }), lesson)
+      const body = { base, save: attempt.save, lesson: attempt.lesson }
+      await take(await call<SaveAnswer>(`/api/lessons/${id}`, { method: 'PUT', body }), attempt.lesson)
     } catch (error) {
-      say({ state: 'offline', reason: (error as Error).message })
+      if (error instanceof Refusal) {
+        attempt = null
+        say({ state: 'refused', reason: error.message })
+        return
+      }
+      const since = now.state === 'offline' ? now.since : Date.now()
+      const isKept = await kept.then(
+        () => true,
+        () => false,
+      )
+      say({ state: 'offline', since, isKept })
       later(RETRY)
-    } finally {
-      busy = false
     }
   }
 
-  function take(answer: SaveAnswer, lesson: Lesson): void {
+  async function take(answer: SaveAnswer, lesson: Lesson): Promise<void> {
+    attempt = null
     if (!answer.saved) return say({ state: 'conflict', savedAt: answer.savedAt })
     base = answer.revision
     saved = lesson
-    say({ state: present() === lesson ? 'saved' : 'changed' })
-    if (present() !== lesson) later(0)
+    saves = []
+    if (isSaved()) await forget()
+    else later(0)
+    say({ state: isSaved() ? 'saved' : 'changed' })
   }
 
-  function warn(event: BeforeUnloadEvent): void {
-    if (present() === saved) return
+  async function forget(): Promise<void> {
+    kept = null
+    clearTimeout(keeping)
+    await dropDraft(key).catch(() => {})
+  }
+
+  function onChange(): void {
+    if (now.state === 'conflict') return
+    clearTimeout(keeping)
+    keeping = setTimeout(() => void keep().catch(() => {}), KEEP)
+    if (now.state !== 'offline') say({ state: isSaved() ? 'saved' : 'changed' })
+    if (!typing.isTyping()) later(WAIT)
+  }
+
+  /** The page may be gone in a moment: what can't be saved by then is kept. */
+  function onLeave(event: Event): void {
+    typing.commitAll()
+    if (isSaved() || now.state === 'conflict') return
+    const isKept = kept === present()
+    void keep().catch(() => {})
     void flush()
-    event.preventDefault()
+    if (!isKept && event.type === 'beforeunload') event.preventDefault()
   }
 
   return {
@@ -79,18 +156,36 @@ export function createAutosave(id: string, store: LessonStore, revision: number)
       return () => listeners.delete(listener)
     },
     start() {
-      const stop = store.subscribe(({ history }, before) => {
-        if (history.lesson === before.history.lesson || now.state === 'conflict') return
-        if (now.state !== 'offline') say({ state: present() === saved ? 'saved' : 'changed' })
-        later(WAIT)
-      })
-      window.addEventListener('beforeunload', warn)
+      const release = holdDraft(key)
+      const stops = [
+        store.subscribe(({ history }, before) => {
+          if (history.lesson !== before.history.lesson) onChange()
+        }),
+        typing.subscribe(onChange),
+      ]
+      const events = ['beforeunload', 'pagehide'] as const
+      for (const event of events) window.addEventListener(event, onLeave)
+      const retry = () => now.state === 'offline' && later(0)
+      window.addEventListener('online', retry)
+      if (!isSaved()) onChange()
       return () => {
-        stop()
-        clearTimeout(timer)
-        void flush()
-        window.removeEventListener('beforeunload', warn)
+        typing.commitAll()
+        stops.forEach((stop) => stop())
+        for (const event of events) window.removeEventListener(event, onLeave)
+        window.removeEventListener('online', retry)
+        const last = keep()
+          .catch(() => {})
+          .then(flush)
+          // A change that came while the last save ran.
+          .then(flush)
+          .finally(() => {
+            clearTimeout(timer)
+            release()
+            leaving.delete(id)
+          })
+        leaving.set(id, last)
       }
     },
+    giveUp: forget,
   }
 }

@@ -7,6 +7,7 @@ import type { Timeline } from '@/core/lesson/layout'
 import type { Player } from '../player/player'
 import { timelineOf, type LessonState, type LessonStore } from './lessonStore'
 import type { Autosave, SaveState } from './autosave'
+import type { Typing } from './typing'
 
 export interface Desk {
   id: string
@@ -14,6 +15,7 @@ export interface Desk {
   store: LessonStore
   player: Player
   autosave: Autosave
+  typing: Typing
   /** Shows a sentence for a while. */
   tell(sentence: string): void
 }

@@ -1,10 +1,20 @@
 import { createStore, type StoreApi } from 'zustand'
-import { continueEdit, doEdit, doEdits, openHistory, redo, undo, type History } from '@/core/lesson/history'
+import {
+  continueEdit,
+  doEdit,
+  doEdits,
+  openHistory,
+  redo,
+  undo,
+  type ContinuedEdit,
+  type History,
+} from '@/core/lesson/history'
 import type { Lesson, MixTargets } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { layoutLesson, type Timeline } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { Analysis } from '@/core/measure/analysis'
+import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import type { MixPicture } from '@/workers/protocol'
 import { settled } from './settle'
@@ -43,6 +53,8 @@ export interface LessonState {
   cleanings: ReadonlyMap<string, Cleaning>
   /** Played in place of the lesson while one listens to a take. */
   audition: Lesson | null
+  /** Where the lesson was when the audition began. */
+  placeBefore: Seconds
   /** For comparing: voices are heard as they were recorded. */
   hearsRaw: boolean
   /** For comparing: how the bed is mixed, instead of as the lesson says. */
@@ -52,6 +64,8 @@ export interface LessonState {
   edit(...edits: Edit[]): boolean
   /** Several edits as one step of undo. */
   editTogether(edits: readonly Edit[]): boolean
+  /** A text while it is typed; all of it is one step of undo. */
+  type(edit: ContinuedEdit, isFirst: boolean): void
   /** Sets a target while its slider is dragged; all values of one drag are one step of undo. */
   drag(target: keyof MixTargets, value: number, first: boolean): void
   undo(): void
@@ -70,6 +84,19 @@ export function createLessonStore(
   const first = lesson.steps[0]?.id
   return createStore<LessonState>()((set, get) => {
     const lengthOf = (media: string) => get().media.get(media)?.length
+    /** All changes of the lesson; false and a message where one can't be made. */
+    const change = (by: (history: History) => History): boolean => {
+      try {
+        const before = get()
+        const history = by(before.history)
+        set({ history, ...keptPlace(before, history.lesson) })
+        return true
+      } catch (error) {
+        if (!(error instanceof UserError)) throw error
+        refuse(error.message)
+        return false
+      }
+    }
     return {
       history: openHistory(lesson),
       media: new Map(infos.map((info) => [info.hash, info])),
@@ -81,38 +108,39 @@ export function createLessonStore(
       aligning: 0,
       cleanings: new Map(),
       audition: null,
+      placeBefore: 0,
       hearsRaw: false,
       compared: null,
 
-      edit(...edits) {
-        try {
-          set({ history: edits.reduce((now, edit) => doEdit(now, edit, lengthOf), get().history) })
-          return true
-        } catch (error) {
-          if (!(error instanceof UserError)) throw error
-          refuse(error.message)
-          return false
-        }
-      },
-      editTogether(edits) {
-        try {
-          set({ history: doEdits(get().history, edits, lengthOf) })
-          return true
-        } catch (error) {
-          if (!(error instanceof UserError)) throw error
-          refuse(error.message)
-          return false
-        }
-      },
+      edit: (...edits) => change((now) => edits.reduce((one, edit) => doEdit(one, edit, lengthOf), now)),
+      editTogether: (edits) => change((now) => doEdits(now, edits, lengthOf)),
+      type: (edit, isFirst) => void change((now) => continueEdit(now, edit, isFirst)),
       drag: (target, value, first) =>
-        set({ history: continueEdit(get().history, { name: 'setTarget', target, value }, first) }),
-      undo: () => set({ history: undo(get().history) }),
-      redo: () => set({ history: redo(get().history) }),
+        void change((now) => continueEdit(now, { name: 'setTarget', target, value }, first)),
+      undo: () => void change(undo),
+      redo: () => void change(redo),
       select: (selected, caret) => set({ selected, ...(caret !== undefined && { caret }) }),
       addMedia: (added) =>
         set({ media: new Map([...get().media, ...added.map((info) => [info.hash, info] as const)]) }),
     }
   })
+}
+
+/** Caret and selection where their steps are still there; otherwise at the step that stands there now. */
+function keptPlace(
+  { history, selected, caret }: LessonState,
+  { steps }: Lesson,
+): Pick<LessonState, 'selected' | 'caret'> | null {
+  const isThere = (id: string) => steps.some((step) => step.id === id)
+  const isCaretThere = !caret || (isThere(caret.step) && (!caret.anchor || isThere(caret.anchor.step)))
+  if (isCaretThere && selected.every(isThere)) return null
+  const index = history.lesson.steps.findIndex(({ id }) => id === (caret?.step ?? selected[0]))
+  const heir = steps[Math.min(Math.max(0, index), steps.length - 1)]
+  const left = selected.filter(isThere)
+  return {
+    caret: isCaretThere ? caret : heir ? { step: heir.id, word: 0 } : null,
+    selected: left.length > 0 || !heir ? left : [heir.id],
+  }
 }
 
 const layouts = new WeakMap<Lesson, Timeline>()

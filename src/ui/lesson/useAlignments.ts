@@ -9,6 +9,7 @@ import { alignInputOf, heardIn, takesHeard, type AlignInput } from '@/core/narra
 import type { HeardWords } from '@/core/narration/stepWords'
 import type { Analysis } from '@/core/measure/analysis'
 import { runTask } from '../tasks'
+import { keepTrying } from './background'
 import type { LessonStore } from './lessonStore'
 
 export type Found = TaskResult<'align'>
@@ -57,7 +58,12 @@ export function useAlignments(store: LessonStore): void {
       for (let input = waiting.shift(); input && !isGone; input = waiting.shift()) {
         store.setState({ aligning: waiting.length + working })
         const key = keyOf(input)
-        const found = await runTask<'align'>(input).catch(() => null)
+        const own = input
+        const found = await keepTrying(
+          () => runTask<'align'>(own),
+          () => !isGone,
+        ).catch(() => null)
+        if (isGone) break
         store.setState(({ alignments }) => ({ alignments: new Map(alignments).set(key, found) }))
       }
       working--

@@ -4,6 +4,7 @@ import { useEffect } from 'react'
 import type { Lesson, MediaHash } from '@/core/lesson/document'
 import { cleaningOf, voicesOf, withCleaned } from '@/core/lesson/takes'
 import { runTask } from '../tasks'
+import { inTurns, keepTrying } from './background'
 import type { LessonState, LessonStore } from './lessonStore'
 
 /** How far the cleaning of one take with one setting has come; `media` is the cleaned sound, once there is one. */
@@ -40,33 +41,56 @@ function compared({ history: { lesson }, compared: way }: LessonState): Lesson {
 export function useCleaning(store: LessonStore): void {
   useEffect(() => {
     const asked = new Set<string>()
+    const turns = inTurns(AT_ONCE)
+    let isGone = false
     const look = () => {
       const { history, audition, media } = store.getState()
       for (const voice of [...voicesOf(history.lesson), ...(audition ? voicesOf(audition) : [])]) {
         const key = keyOf(history.lesson, voice)
         if (key === null || asked.has(key) || !media.has(voice)) continue
         asked.add(key)
-        void clean(store, key, voice)
+        turns(() => clean(store, key, voice, () => !isGone))
       }
     }
     look()
-    return store.subscribe((now, before) => {
+    const stop = store.subscribe((now, before) => {
       const isSame = now.history.lesson === before.history.lesson && now.media === before.media
       if (!isSame || now.audition !== before.audition) look()
     })
+    return () => {
+      isGone = true
+      stop()
+    }
   }, [store])
 }
 
-async function clean(store: LessonStore, key: string, media: MediaHash): Promise<void> {
+/** While one is computed, the next ones wait in the queue already. */
+const AT_ONCE = 4
+
+async function clean(store: LessonStore, key: string, media: MediaHash, isWanted: () => boolean): Promise<void> {
   const say = (cleaning: Cleaning) =>
     store.setState(({ cleanings }) => ({ cleanings: new Map(cleanings).set(key, cleaning) }))
-  const { cleanUp, room } = cleaningOf(store.getState().history.lesson, media)!
+  const isStillSo = () => isWanted() && keyOf(store.getState().history.lesson, media) === key
+  const cleaning = cleaningOf(store.getState().history.lesson, media)
+  if (!cleaning || !isStillSo()) return
+  const task = { kind: 'clean', media, ...cleaning } as const
   try {
-    const task = { kind: 'clean', media, cleanUp, room } as const
-    const { info } = await runTask(task, (progress) => say({ progress, media: null, error: null }))
-    store.getState().addMedia([info])
-    say({ progress: 1, media: info.hash, error: null })
+    const done = await keepTrying(
+      () => runTask(task, (progress) => say({ progress, media: null, error: null })),
+      isStillSo,
+    )
+    if (!done) return
+    store.getState().addMedia([done.info])
+    say({ progress: 1, media: done.info.hash, error: null })
   } catch (error) {
     say({ progress: 0, media: null, error: (error as Error).message })
   }
+}
+
+/** Whether two states sound with the same cleaned voices; how far others have come is not heard. */
+export function cleanedAlike(a: LessonState, b: LessonState): boolean {
+  if (a.cleanings === b.cleanings) return true
+  const done = ({ cleanings }: LessonState) =>
+    [...cleanings].flatMap(([key, { media }]) => (media ? [`${key} ${media}`] : [])).join()
+  return done(a) === done(b)
 }

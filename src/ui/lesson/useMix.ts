@@ -5,7 +5,8 @@ import { mediaOf } from '@/core/lesson/document'
 import type { Player } from '../player/player'
 import { fetchAnalysis } from '../arrival'
 import type { LessonState, LessonStore } from './lessonStore'
-import { soundingLesson } from './useCleaning'
+import { keepTrying } from './background'
+import { cleanedAlike, soundingLesson } from './useCleaning'
 
 /** Has the mix planned anew whenever the lesson changes; of changes in quick succession the last one counts. */
 export function useMix(store: LessonStore, player: Player | null): void {
@@ -13,53 +14,78 @@ export function useMix(store: LessonStore, player: Player | null): void {
     if (!player) return
     let busy = false
     let again = false
+    let isGone = false
+    let later: ReturnType<typeof setTimeout> | undefined
     const plan = async () => {
-      if (busy) {
-        again = true
-        return
-      }
+      again = true
+      if (busy) return
       busy = true
-      do {
+      while (again && !isGone) {
         again = false
-        const state = store.getState()
-        const mix = await player.setLesson(
-          soundingLesson(state),
-          [...state.media.values()],
-          state.compared === 'plain' ? 'plain' : 'ridden',
-        )
-        if (!state.audition) store.setState({ mix })
-      } while (again)
+        // What went wrong once, or could not be had, is tried again: planning never stops for good.
+        if (!(await planned(store, player))) {
+          clearTimeout(later)
+          later = setTimeout(() => void plan(), TRY_AGAIN)
+        }
+      }
       busy = false
     }
     void plan()
-    return store.subscribe((now, before) => {
+    const stop = store.subscribe((now, before) => {
       if (!soundsAlike(now, before)) void plan()
     })
+    return () => {
+      isGone = true
+      clearTimeout(later)
+      stop()
+    }
   }, [store, player])
 }
 
+const TRY_AGAIN = 3000 // ms
+
+/** False where it has to be planned once more. */
+async function planned(store: LessonStore, player: Player): Promise<boolean> {
+  const state = store.getState()
+  const way = state.compared === 'plain' ? 'plain' : 'ridden'
+  try {
+    const mix = await player.setLesson(soundingLesson(state), [...state.media.values()], way)
+    if (!state.audition) store.setState({ mix })
+    return mix.isWhole
+  } catch (error) {
+    console.error(error)
+    return false
+  }
+}
+
 /** What decides how the lesson sounds. */
-const SOUNDING = ['audition', 'cleanings', 'hearsRaw', 'compared', 'media'] as const
+const SOUNDING = ['audition', 'hearsRaw', 'compared', 'media'] as const
 const soundsAlike = (a: LessonState, b: LessonState) =>
-  a.history.lesson === b.history.lesson && SOUNDING.every((part) => a[part] === b[part])
+  a.history.lesson === b.history.lesson && SOUNDING.every((part) => a[part] === b[part]) && cleanedAlike(a, b)
 
 /** Loads the analyses of all sounds of the lesson, for drawing them. */
 export function useAnalyses(store: LessonStore): void {
   useEffect(() => {
     const asked = new Set<string>()
+    let isGone = false
     const load = () => {
       const { history, media } = store.getState()
       for (const hash of mediaOf(history.lesson)) {
         if (asked.has(hash) || !media.get(hash)?.channels) continue
         asked.add(hash)
-        void fetchAnalysis(hash).then((analysis) => {
-          store.setState(({ analyses }) => ({ analyses: new Map(analyses).set(hash, analysis) }))
+        const isWanted = () => !isGone
+        void keepTrying(() => fetchAnalysis(hash), isWanted).then((analysis) => {
+          if (analysis) store.setState(({ analyses }) => ({ analyses: new Map(analyses).set(hash, analysis) }))
         })
       }
     }
     load()
-    return store.subscribe((now, before) => {
+    const stop = store.subscribe((now, before) => {
       if (now.history.lesson !== before.history.lesson || now.media !== before.media) load()
     })
+    return () => {
+      isGone = true
+      stop()
+    }
   }, [store])
 }

@@ -9,6 +9,15 @@ type NumberFieldProps = Omit<InputNumberProps<number>, 'value' | 'onChange' | 'o
   onChange: (value: number | null) => void
 }
 
+/** `1,5` and `1.5` are the same; of two different marks the last one parts off the fraction. */
+export function parseNumber(text = ''): number {
+  const figures = text.replace(/[^\d.,\-−+]/g, '').replace('−', '-')
+  const mark = Math.max(figures.lastIndexOf(','), figures.lastIndexOf('.'))
+  if (mark < 0) return Number.parseFloat(figures)
+  const whole = figures.slice(0, mark).replace(/[.,]/g, '')
+  return Number.parseFloat(`${whole}.${figures.slice(mark + 1)}`)
+}
+
 /** A number to be typed. Counts when the field is left, on Enter or by the arrows, so that typing "12" is one change. */
 export function NumberField({ value, onChange, ...field }: NumberFieldProps) {
   const [draft, setDraft] = useState<number | null | undefined>(undefined)
@@ -26,6 +35,7 @@ export function NumberField({ value, onChange, ...field }: NumberFieldProps) {
   return (
     <InputNumber<number>
       {...field}
+      parser={parseNumber}
       value={draft === undefined ? value : draft}
       onChange={take}
       onBlur={() => queueMicrotask(commit)}

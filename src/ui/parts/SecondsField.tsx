@@ -8,13 +8,14 @@ interface SecondsFieldProps {
   label: string
   value: Seconds
   least?: Seconds
+  most?: Seconds
   onChange: (value: Seconds) => void
 }
 
 const round = (time: Seconds) => Math.round(time * 10) / 10
 
 /** A length to be typed. */
-export function SecondsField({ label, value, least = 0, onChange }: SecondsFieldProps) {
+export function SecondsField({ label, value, least = 0, most = 3600, onChange }: SecondsFieldProps) {
   const id = useId()
   return (
     <>
@@ -23,7 +24,7 @@ export function SecondsField({ label, value, least = 0, onChange }: SecondsField
         id={id}
         value={round(value)}
         min={least}
-        max={3600}
+        max={most}
         step={0.1}
         suffix="s"
         onChange={(next) => next !== null && onChange(next)}

@@ -1,5 +1,6 @@
 import { transfer, wrap, type Remote } from 'comlink'
 import type { Lesson } from '@/core/lesson/document'
+import { layoutLesson } from '@/core/lesson/layout'
 import type { BalancePicture } from '@/core/mix/balancePicture'
 import type { BedWay } from '@/core/mix/plan'
 import type { MediaInfo } from '@/core/lesson/media'
@@ -18,11 +19,18 @@ export interface Player {
   /** The place that is heard at this moment. */
   position(): Seconds
   isPlaying(): boolean
+  /** Goes on from the place that is reached; from the beginning at the end. */
+  playOn(): Promise<void>
   listenTo(hearing: Hearing): void
+  /** What of the mix is heard now. */
+  hearing(): Hearing
   /** Called when playing starts, stops, or the place jumps. */
   subscribe(listener: () => void): () => void
   close(): void
 }
+
+/** So near the end there is nothing left to hear. */
+const END: Seconds = 0.05
 
 export function createPlayer(): Player {
   const mixWorker = new Worker(new URL('../../workers/mix.worker.ts', import.meta.url), { type: 'module' })
@@ -41,6 +49,8 @@ export function createPlayer(): Player {
   let report: PlayReport | null = null
   let resting: Seconds = 0
   let playing = false
+  let hearing: Hearing = 'all'
+  let length: Seconds = 0
 
   async function openSound(): Promise<AudioContext> {
     context = new AudioContext({ sampleRate: HOUSE_RATE, latencyHint: 'interactive' })
@@ -72,15 +82,26 @@ export function createPlayer(): Player {
     return Math.max(0, report.position / HOUSE_RATE + Math.min(0.25, heardAt - report.time))
   }
 
+  /** A first failure is not the last word. */
+  function soundOpened(): Promise<AudioContext> {
+    sound ??= openSound()
+    sound.catch(() => (sound = undefined))
+    return sound
+  }
+
   async function play(from: Seconds, until?: Seconds): Promise<void> {
     playing = true
     resting = from
     report = null
     tell()
-    sound ??= openSound()
-    const opened = await sound
-    await opened.resume()
-    if (playing) await mix.play(from, until ?? null, plans)
+    try {
+      await (await soundOpened()).resume()
+      if (playing) await mix.play(from, until ?? null, plans)
+    } catch (error) {
+      playing = false
+      tell()
+      throw error
+    }
   }
 
   function pause(): void {
@@ -96,7 +117,8 @@ export function createPlayer(): Player {
     balance: () => plan.balance(),
     setLesson(lesson, media, way = 'ridden') {
       // Opened ahead, silent until it is asked to play: then playing begins at once.
-      sound ??= openSound()
+      soundOpened().catch(() => {})
+      length = layoutLesson(lesson).length
       return plan.setLesson(lesson, media, way, ++plans)
     },
     play,
@@ -110,7 +132,13 @@ export function createPlayer(): Player {
     },
     position,
     isPlaying: () => playing,
-    listenTo: (hearing) => void mix.listenTo(hearing),
+    playOn: () => play(position() >= length - END ? 0 : position()),
+    listenTo(next) {
+      hearing = next
+      void mix.listenTo(next)
+      tell()
+    },
+    hearing: () => hearing,
     subscribe(listener) {
       listeners.add(listener)
       return () => listeners.delete(listener)

@@ -9,6 +9,9 @@ import { NumberField } from '../parts/NumberField'
 import { SecondsField } from '../parts/SecondsField'
 import styles from './panel.module.css'
 
+/** Less of a piece than a second is nothing to lay under a lesson. */
+const SHORTEST: Seconds = 1
+
 /** Where a piece ends, which part of it is used, and how it stands against the voice and the piece before it. */
 export function BedSettings({ cue }: { cue: BedCue }) {
   return (
@@ -43,9 +46,16 @@ export function BedFields({ cue }: { cue: BedCue }) {
       <SecondsField
         label={`Used from (of ${clock(length, false)})`}
         value={cue.from}
+        most={Math.max(0, (cue.to ?? length) - SHORTEST)}
         onChange={(from) => set({ from })}
       />
-      <SecondsField label="Used to" value={cue.to ?? length} onChange={(to) => set({ to: to < length ? to : null })} />
+      <SecondsField
+        label="Used to"
+        value={cue.to ?? length}
+        least={Math.min(length, cue.from + SHORTEST)}
+        most={length}
+        onChange={(to) => set({ to: to < length ? to : null })}
+      />
       <span>Clearance of its own</span>
       <NumberField
         aria-label="Clearance of this piece"

@@ -1,29 +1,34 @@
 'use client'
 
 import { Input } from 'antd'
-import { useState } from 'react'
+import { cutText } from '@/core/text'
+import { LIMITS } from '@/core/lesson/limits'
+import { useTyped } from '../lesson/useTyped'
 
 const MOST_LINES = 6
 
+interface CardLinesProps {
+  lines: readonly string[]
+  onChange: (lines: string[], isFirst: boolean) => void
+}
+
 /** The text of a card: the first line is its title. */
-export function CardLines({ lines, onChange }: { lines: readonly string[]; onChange: (lines: string[]) => void }) {
-  const [draft, setDraft] = useState<string | null>(null)
-  const commit = () => {
-    const next = (draft ?? '')
+export function CardLines({ lines, onChange }: CardLinesProps) {
+  const typed = useTyped(lines.join('\n'), (text, isFirst) => {
+    const next = text
       .split('\n')
-      .map((line) => line.trim().slice(0, 200))
+      .map((line) => cutText(line.trim(), LIMITS.lineCharacters))
       .filter(Boolean)
       .slice(0, MOST_LINES)
-    if (draft !== null && next.length > 0 && next.join('\n') !== lines.join('\n')) onChange(next)
-    setDraft(null)
-  }
+    if (next.length > 0 && next.join('\n') !== lines.join('\n')) onChange(next, isFirst)
+  })
   return (
     <Input.TextArea
       aria-label="Text of the card: a title, then up to five lines"
-      value={draft ?? lines.join('\n')}
+      value={typed.value}
       autoSize={{ minRows: 2, maxRows: MOST_LINES }}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={commit}
+      onChange={(event) => typed.onChange(event.target.value)}
+      onBlur={typed.onBlur}
     />
   )
 }

@@ -1,13 +1,14 @@
 'use client'
 
 import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
-import { App, Button, InputNumber, Modal, Select, Slider } from 'antd'
+import { App, Button, Modal, Select, Slider } from 'antd'
 import { nanoid } from 'nanoid'
 import { useEffect, useRef, useState } from 'react'
 import { DEFAULT_WISH, KEY_NAMES, MOODS, PIECE_KINDS, type PieceKind, type Wish } from '@/core/compose/wish'
 import { newBed } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/layout'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { NumberField } from '../parts/NumberField'
 import { runTask } from '../tasks'
 import styles from './panel.module.css'
 
@@ -34,6 +35,11 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
   const selected = useLessonState((state) => state.selected[0])
   const [choice, setChoice] = useState(DEFAULT_WISH)
   const [busy, setBusy] = useState<number | null>(null)
+  const isClosed = useRef(false)
+  const close = () => {
+    isClosed.current = true
+    onClose()
+  }
   const from = timeline.steps.find(({ step }) => step.id === selected) ?? timeline.steps[0]
   const wish = from && wishFor(choice, timeline, from.start)
   const preview = usePreview()
@@ -46,6 +52,7 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
     setBusy(0)
     try {
       const { info } = await runTask<'compose'>({ kind: 'compose', wish }, setBusy)
+      if (isClosed.current) return
       store.getState().addMedia([info])
       const title = `${KIND_NAMES[wish.kind]}, ${wish.mood}, no. ${wish.seed}`
       const item = { media: info.hash, kind: 'sound' as const, title, ...LICENCE }
@@ -53,8 +60,9 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
         { name: 'addBed', cue: newBed(nanoid(10), info.hash, from.step.id) },
         { name: 'putOnShelf', items: [item] },
       ])
-      onClose()
+      close()
     } catch (error) {
+      if (isClosed.current) return
       void message.error((error as Error).message)
       setBusy(null)
     }
@@ -66,7 +74,7 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
       okText={from ? `Make it, from step ${from.index + 1} on` : 'Make it'}
       okButtonProps={{ disabled: !wish, loading: busy !== null }}
       onOk={() => void make()}
-      onCancel={onClose}
+      onCancel={close}
       afterClose={preview.stop}
     >
       <div className={styles.wish}>
@@ -114,7 +122,7 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
         />
         <span>Number</span>
         <span style={{ display: 'flex', gap: 8 }}>
-          <InputNumber
+          <NumberField
             aria-label="Number of the piece"
             min={0}
             max={999_999}

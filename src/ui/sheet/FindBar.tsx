@@ -42,7 +42,7 @@ export function FindBar({ onClose }: { onClose: () => void }) {
           setAt(-1)
         }}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') next(event.shiftKey ? -1 : 1)
+          if (event.key === 'Enter' && !event.nativeEvent.isComposing) next(event.shiftKey ? -1 : 1)
           if (event.key === 'Escape') onClose()
         }}
       />

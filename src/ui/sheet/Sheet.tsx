@@ -2,7 +2,6 @@
 
 import { useState } from 'react'
 import { Easel } from '../easel/Easel'
-import { DropCurtain } from './DropCurtain'
 import { FindBar } from './FindBar'
 import { KeyHelp } from './KeyHelp'
 import { LessonStrip } from './LessonStrip'
@@ -32,7 +31,6 @@ export function Sheet() {
         <Panel />
       </aside>
       <KeyHelp open={help} onClose={() => setHelp(false)} />
-      <DropCurtain />
     </div>
   )
 }

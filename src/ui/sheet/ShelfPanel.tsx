@@ -5,9 +5,9 @@ import { useState } from 'react'
 import type { ShelfItem } from '@/core/lesson/document'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
-import { BringIn } from './BringIn'
+import { BringIn } from '../uploads/BringIn'
 import { ReplaceDeck } from './ReplaceDeck'
-import { useShelfActions } from './useShelfActions'
+import { useShelfActions } from '../lesson/useShelfActions'
 import styles from './panel.module.css'
 
 const KINDS = { still: 'picture', deck: 'slides', recording: 'recording', sound: 'sound' }

@@ -2,10 +2,11 @@
 
 import { Button, Input, Select } from 'antd'
 import { nanoid } from 'nanoid'
-import { useState } from 'react'
 import { newStep, type Picture, type Step } from '@/core/lesson/document'
 import type { StepSpan } from '@/core/lesson/layout'
+import { LIMITS } from '@/core/lesson/limits'
 import { clock } from '../format'
+import { useTyped } from '../lesson/useTyped'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { LengthEditor } from './LengthEditor'
 import { HeardReport } from './HeardReport'
@@ -49,7 +50,7 @@ export function StepPanel() {
 function OneStep({ span }: { span: StepSpan }) {
   const { store } = useDesk()
   const { step, index } = span
-  const { edit } = store.getState()
+  const { type } = store.getState()
   return (
     <>
       <h2 className={styles.heading}>
@@ -57,10 +58,10 @@ function OneStep({ span }: { span: StepSpan }) {
       </h2>
       <div className={styles.fields}>
         <label htmlFor="step-title">Title</label>
-        <CommittedText
+        <TypedText
           id="step-title"
           value={step.title}
-          onCommit={(title) => edit({ name: 'renameStep', step: step.id, title })}
+          onType={(title, isFirst) => type({ name: 'renameStep', step: step.id, title }, isFirst)}
         />
         <span>Picture</span>
         <span>
@@ -70,7 +71,9 @@ function OneStep({ span }: { span: StepSpan }) {
           <div className={styles.wide}>
             <CardLines
               lines={step.picture.lines}
-              onChange={(lines) => edit({ name: 'setPicture', step: step.id, picture: { kind: 'card', lines } })}
+              onChange={(lines, isFirst) =>
+                type({ name: 'setPicture', step: step.id, picture: { kind: 'card', lines } }, isFirst)
+              }
             />
           </div>
         )}
@@ -89,11 +92,11 @@ function OneStep({ span }: { span: StepSpan }) {
           Script
         </label>
         <div className={styles.wide}>
-          <CommittedText
+          <TypedText
             id="step-script"
             lines
             value={step.script}
-            onCommit={(script) => edit({ name: 'setScript', step: step.id, script })}
+            onType={(script, isFirst) => type({ name: 'setScript', step: step.id, script }, isFirst)}
           />
         </div>
       </div>
@@ -153,42 +156,31 @@ function RecordingSound({ step, picture }: { step: Step; picture: Extract<Pictur
   )
 }
 
-/** A text that counts when the field is left, so that typing a sentence is one change. */
-function CommittedText({
-  id,
-  value,
-  lines = false,
-  onCommit,
-}: {
+interface TypedTextProps {
   id: string
   value: string
   lines?: boolean
-  onCommit: (value: string) => void
-}) {
-  const [draft, setDraft] = useState<string | null>(null)
-  const commit = () => {
-    if (draft !== null && draft !== value) onCommit(draft)
-    setDraft(null)
-  }
-  const shown = draft ?? value
+  onType: (value: string, isFirst: boolean) => void
+}
+
+/** A text of the lesson, typed in place. */
+function TypedText({ id, value, lines = false, onType }: TypedTextProps) {
+  const typed = useTyped(value, onType)
+  const shared = { id, value: typed.value, onBlur: typed.onBlur }
   return lines ? (
     <Input.TextArea
-      id={id}
-      value={shown}
-      maxLength={20000}
+      {...shared}
+      maxLength={LIMITS.scriptCharacters}
       rows={3}
       className={styles.script}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={commit}
+      onChange={(event) => typed.onChange(event.target.value)}
     />
   ) : (
     <Input
-      id={id}
-      value={shown}
-      maxLength={200}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={commit}
-      onPressEnter={commit}
+      {...shared}
+      maxLength={LIMITS.nameCharacters}
+      onChange={(event) => typed.onChange(event.target.value)}
+      onPressEnter={typed.onBlur}
     />
   )
 }

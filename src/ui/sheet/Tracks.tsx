@@ -2,11 +2,10 @@
 
 import { Switch } from 'antd'
 import { TRACKS, type TrackName } from '@/core/lesson/document'
-import type { Hearing } from '@/workers/protocol'
-import { useState } from 'react'
 import { useDesk, useLesson } from '../lesson/context'
 import { TargetSlider } from '../lesson/TargetSlider'
 import { NumberField } from '../parts/NumberField'
+import { useHearing } from '../player/useHearing'
 import styles from './panel.module.css'
 
 const NAMES: Record<TrackName, string> = {
@@ -18,13 +17,9 @@ const NAMES: Record<TrackName, string> = {
 
 /** Levels of the tracks, which of them are in the mix, and which one is heard alone just now. */
 export function Tracks() {
-  const { store, player } = useDesk()
+  const { store } = useDesk()
   const { tracks } = useLesson()
-  const [alone, setAlone] = useState<Hearing>('all')
-  const hear = (track: Hearing) => {
-    setAlone(track)
-    player.listenTo(track)
-  }
+  const [alone, hear] = useHearing()
   return (
     <>
       <h3 className={styles.heading} style={{ marginTop: 14 }}>

@@ -108,6 +108,8 @@ function Correction({ step, word, left, onDone }: CorrectionProps) {
       defaultValue={written}
       onBlur={(event) => correct(event.target.value)}
       onKeyDown={(event) => {
+        // Enter that ends an input method's word does not end the correction.
+        if (event.nativeEvent.isComposing) return
         if (event.key === 'Enter') correct(event.currentTarget.value)
         if (event.key === 'Escape') onDone()
       }}

@@ -2,7 +2,7 @@
 
 import { App } from 'antd'
 import { nanoid } from 'nanoid'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useKeys } from '../keys'
 import { useDesk } from '../lesson/context'
 import { timelineOf, type Caret } from '../lesson/lessonStore'
 import {
@@ -46,10 +46,10 @@ export const KEYS: readonly { keys: string; shown: string; does: string }[] = [
   { keys: 'delete', shown: 'Delete', does: 'delete the selected words or steps' },
   { keys: 'mod+z', shown: 'Ctrl Z', does: 'undo' },
   { keys: 'mod+y', shown: 'Ctrl Y', does: 'do again' },
-  { keys: 'plus', shown: '+', does: 'larger scale (also Ctrl and wheel)' },
-  { keys: 'minus', shown: '−', does: 'smaller scale' },
+  { keys: '+', shown: '+', does: 'larger scale (also Ctrl and wheel)' },
+  { keys: '-', shown: '−', does: 'smaller scale' },
   { keys: 'w', shown: 'W', does: 'taller wave, round again' },
-  { keys: 'question', shown: '?', does: 'this list' },
+  { keys: '?', shown: '?', does: 'this list' },
 ]
 
 export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
@@ -69,7 +69,7 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
     )
 
   const actions: Record<string, () => void> = {
-    space: () => (player.isPlaying() ? player.pause() : void player.play(player.position())),
+    space: () => (player.isPlaying() ? player.pause() : void player.playOn()),
     'shift+space': () => {
       const span = timelineOf(state().history.lesson).steps.find(({ step }) => step.id === state().caret?.step)
       if (span) void player.play(span.start, span.end)
@@ -135,13 +135,13 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
     },
     'mod+a': () => state().select(state().history.lesson.steps.map(({ id }) => id)),
     delete: remove,
-    plus: () => zoom(1.25),
-    minus: () => zoom(0.8),
+    '+': () => zoom(1.25),
+    '-': () => zoom(0.8),
     w: () => {
       const { waveHeight, setWaveHeight } = useSheetView.getState()
       setWaveHeight(WAVE_HEIGHTS[(WAVE_HEIGHTS.indexOf(waveHeight as 46) + 1) % WAVE_HEIGHTS.length]!)
     },
-    question: showHelp,
+    '?': showHelp,
   }
 
   function extendWords(caret: Caret | null) {
@@ -223,28 +223,5 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
     if (pixelsPerSecond * by >= SCALES.least / 2) setScale(pixelsPerSecond * by)
   }
 
-  useHotkeys(
-    Object.keys(actions),
-    (event, { hotkey }) => {
-      if (keepsKey(event.target, hotkey)) return
-      event.preventDefault()
-      actions[hotkey]?.()
-    },
-    { useKey: false },
-  )
-  useHotkeys('?, +, -', (event) => actions[event.key === '?' ? 'question' : event.key === '+' ? 'plus' : 'minus']!(), {
-    useKey: true,
-  })
-}
-
-/** Widgets that use arrows and more themselves, and those that only use Space and Enter. */
-const KEY_WIDGETS =
-  '[role="slider"], [role="radiogroup"], [role="tablist"], [role="listbox"], [role="menu"], .ant-select, .ant-modal, .ant-popover'
-const PRESSED = 'button, a'
-
-/** Whether what is focused needs this key for itself. */
-function keepsKey(target: EventTarget | null, key: string): boolean {
-  if (!(target instanceof HTMLElement)) return false
-  if (target.closest(KEY_WIDGETS)) return true
-  return (key === 'space' || key === 'enter') && target.closest(PRESSED) !== null
+  useKeys(actions)
 }

@@ -1,4 +1,4 @@
-import { Upload } from 'tus-js-client'
+import { DetailedError, Upload } from 'tus-js-client'
 import type { ImportStatus } from '@/core/lesson/importStatus'
 
 /** A file on its way: first bytes to the server, then import there. */
@@ -11,6 +11,8 @@ export interface Arrival {
   id: string | null
   /** Share of bytes sent, 0..1. */
   sent: number
+  /** When the last byte was there, by the page's clock. */
+  wholeAt: number | null
   status: ImportStatus | null
   error: string | null
   cancel(): void
@@ -52,6 +54,8 @@ export function startUpload(
 }
 
 function sentenceFor(error: Error, name: string): string {
+  const answer = error instanceof DetailedError ? error.originalResponse : null
+  if (answer && answer.getStatus() === 507) return answer.getBody()
   if (/413|exceed|too large|max/i.test(error.message))
     return `This file is larger than this server takes: ${name}. Split it, or save it smaller.`
   return `The connection was lost while sending ${name}. Check that the server is running, then drop the file again; it goes on where it stopped.`

@@ -1,3 +1,5 @@
+import { LIMITS } from '@/core/lesson/limits'
+import { cutText, storableText } from '@/core/text'
 import { drawCard } from '@/media/card'
 import { route } from '../answer'
 
@@ -6,7 +8,7 @@ export const GET = route(async (request) => {
   const lines = new URL(request.url).searchParams
     .getAll('line')
     .slice(0, 6)
-    .map((line) => line.slice(0, 200))
+    .map((line) => cutText(storableText(line), LIMITS.lineCharacters))
   return new Response(drawCard(lines), {
     headers: { 'content-type': 'image/svg+xml', 'cache-control': 'public, max-age=86400' },
   })

@@ -1,28 +1,42 @@
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
-import { emptyLesson } from '@/core/lesson/document'
+import { emptyLesson, type Lesson } from '@/core/lesson/document'
+import { LIMITS } from '@/core/lesson/limits'
 import { usualTargets } from '@/core/lesson/courseBalance'
 import { firstLesson } from '@/core/lesson/firstLesson'
 import { taskResultSchemas } from '@/core/lesson/task'
+import type { Analysis } from '@/core/measure/analysis'
 import { takeSpeech } from '@/core/mix/voiceClips'
+import { nearestLanguage } from '@/core/narration/language'
+import type { ReadingSettings } from '@/core/narration/speechVoice'
+import { listVoices } from '@/media/speech/reading'
+import { UserError } from '@/core/userError'
 import { courseOrFirst } from '@/db/courses'
 import { createLesson, lessonsOfCourse } from '@/db/lessons'
 import { mediaStore } from '@/jobs/places'
-import { readJson, route } from '../answer'
+import { LESSON_BODY, readJson, route } from '../answer'
+
+const hash = z.string().regex(/^[0-9a-f]{64}$/)
+const languageSchema = z.string().regex(/^[A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8}){0,2}$/)
 
 const bodySchema = z.object({
   course: z.string().nullable(),
-  title: z.string().trim().min(1).max(200),
-  pictures: z.array(z.string()),
-  voices: z.array(z.string()),
-  music: z.array(z.string()),
-  script: z.string().max(500_000).optional(),
+  title: z.string().trim().min(1).max(LIMITS.nameCharacters),
+  pictures: z.array(hash).max(LIMITS.items.shelf),
+  voices: z.array(hash).max(LIMITS.items.shelf),
+  music: z.array(hash).max(LIMITS.items.shelf),
+  script: z.string().max(LIMITS.lessonCharacters).optional(),
+  language: languageSchema.optional(),
   found: taskResultSchemas.align.optional(),
 })
 
 /** A new lesson, from what was dropped or from nothing. */
 export const POST = route(async (request) => {
-  const { course, title, pictures, voices, music, script, found } = await readJson(request, bodySchema)
+  const { course, title, pictures, voices, music, script, found, language } = await readJson(
+    request,
+    bodySchema,
+    LESSON_BODY,
+  )
   const store = mediaStore()
   const infos = (hashes: string[]) => Promise.all(hashes.map((hash) => store.info(hash)))
   const material = {
@@ -34,7 +48,7 @@ export const POST = route(async (request) => {
     voices: await Promise.all(
       voices.map(async (hash) => ({
         media: await store.info(hash),
-        speech: takeSpeech((await store.analysis(hash))!),
+        speech: speechOf(await store.analysis(hash)),
       })),
     ),
   }
@@ -44,5 +58,22 @@ export const POST = route(async (request) => {
   const others = await lessonsOfCourse(home)
   // A new lesson is to sound as the others of its course do.
   const targets = { ...lesson.targets, ...usualTargets(others.map((one) => one.lesson.targets)) }
-  return Response.json({ id: await createLesson(home, { ...lesson, targets }) })
+  const made = { ...lesson, targets, ...(language && (await spokenIn(language, lesson.reading))) }
+  return Response.json({ id: await createLesson(home, made) })
 })
+
+/** The language, and a voice that reads it. */
+async function spokenIn(wanted: string, reading: ReadingSettings): Promise<Pick<Lesson, 'language' | 'reading'>> {
+  const voices = await listVoices()
+  const language = nearestLanguage(
+    wanted,
+    voices.map((voice) => voice.language),
+  )
+  const voice = voices.find((one) => one.language === language)
+  return { language, reading: voice && language !== 'en-gb' ? { ...reading, voice: voice.id } : reading }
+}
+
+function speechOf(analysis: Analysis | null) {
+  if (!analysis) throw new UserError('One of the files has no sound in it. Take it out, then make the lesson again.')
+  return takeSpeech(analysis)
+}

@@ -1,11 +1,15 @@
-import type { Wish } from '@/core/compose/wish'
+import { z } from 'zod'
+import { wishSchema, type Wish } from '@/core/compose/wish'
+import { parseStorableJson } from '@/core/text'
 import { UserError } from '@/core/userError'
+
+const querySchema = z.object({ wish: z.string().transform(parseStorableJson).pipe(wishSchema) })
 
 /** The wish in a request's address. */
 export function wishOf(request: Request): Wish {
   try {
-    return JSON.parse(new URL(request.url).searchParams.get('wish') ?? '') as Wish
-  } catch {
-    throw new UserError('This does not say what piece is wanted.')
+    return querySchema.parse(Object.fromEntries(new URL(request.url).searchParams)).wish
+  } catch (error) {
+    throw new UserError('This does not say what piece is wanted. Reload the page.', { cause: error })
   }
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { recordingDetailsSchema, type WaitingRecording } from '@/core/lesson/recording'
+import { loadLesson } from '@/db/lessons'
 import { openRecording, waitingRecordings } from '@/db/recordings'
 import { recordingsFolder } from '@/jobs/places'
 import { recordedBytes, recordingFile } from '@/media/recordings'
@@ -33,6 +34,7 @@ export const GET = route(async (request) => {
 
 export const POST = route(async (request) => {
   const { id, lesson, kind, details } = await readJson(request, openSchema)
+  await loadLesson(lesson)
   await openRecording(id, lesson, kind, details)
   return Response.json({ id })
 })

@@ -3,7 +3,7 @@ import { tellApart } from '@/core/measure/speechOrMusic'
 import { mediaStore } from '@/jobs/places'
 import { readJson, route } from '../answer'
 
-const bodySchema = z.object({ sounds: z.array(z.string()).max(500) })
+const bodySchema = z.object({ sounds: z.array(z.string().regex(/^[0-9a-f]{64}$/)).max(500) })
 
 /** Which of some sounds are narration and which are music, by measurement. */
 export const POST = route(async (request) => {

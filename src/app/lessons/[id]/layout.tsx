@@ -1,11 +1,8 @@
 import { notFound } from 'next/navigation'
 import type { ReactNode } from 'react'
-import { mediaOf } from '@/core/lesson/document'
-import { courseTitle } from '@/db/courses'
-import { findLesson } from '@/db/lessons'
-import { mediaStore } from '@/jobs/places'
-import { loadInfos } from '@/media/lessonMedia'
+import { findLessonRow, isReadable } from '@/db/lessons'
 import { LessonDesk } from '@/ui/lesson/LessonDesk'
+import { UnreadableLesson } from '@/ui/lesson/UnreadableLesson'
 
 export const dynamic = 'force-dynamic'
 
@@ -18,14 +15,8 @@ export default async function LessonLayout({
   children: ReactNode
 }) {
   const { id } = await params
-  const found = await findLesson(id)
-  if (!found) notFound()
-  const infoOf = await loadInfos(found.lesson, mediaStore())
-  const media = [...mediaOf(found.lesson)].flatMap((hash) => infoOf(hash) ?? [])
-  const course = { id: found.courseId, title: await courseTitle(found.courseId) }
-  return (
-    <LessonDesk id={id} course={course} lesson={found.lesson} revision={found.revision} media={media}>
-      {children}
-    </LessonDesk>
-  )
+  const row = /^[\w-]{1,40}$/.test(id) ? await findLessonRow(id) : null
+  if (!row) notFound()
+  if (!isReadable(row.document)) return <UnreadableLesson id={id} />
+  return <LessonDesk id={id}>{children}</LessonDesk>
 }

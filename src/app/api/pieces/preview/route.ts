@@ -1,11 +1,17 @@
-import { wishSchema } from '@/core/compose/wish'
+import { newestOf } from '@/jobs/newestOf'
 import { playWish } from '@/media/instruments'
 import { route } from '../../answer'
 import { wishOf } from '../wishOf'
 
+/** Whoever listens to wishes one after the other wants to hear the last one. */
+const previews = newestOf(2, 'Another piece was asked for in the meantime.')
+
 /** Fifteen seconds of a piece, to be listened to before it is made: `?wish=…` as JSON. */
 export const GET = route(async (request) => {
-  const wish = wishSchema.parse(wishOf(request))
-  const wav = await playWish({ ...wish, length: Math.min(15, wish.length) })
+  const wish = wishOf(request)
+  const wav = await previews(
+    (signal) => playWish({ ...wish, length: Math.min(15, wish.length) }, undefined, signal),
+    request.signal,
+  )
   return new Response(Uint8Array.from(wav), { headers: { 'Content-Type': 'audio/wav' } })
 })

@@ -12,7 +12,9 @@ const changeSchema = z.object({ details: recordingDetailsSchema.optional(), stat
 export const PATCH = route<{ id: string }>(async (request, { id }) => {
   const change = await readJson(request, changeSchema)
   await loadRecording(id)
-  await updateRecording(id, { ...change, heardAt: new Date() })
+  await updateRecording(id, change)
+  // It is in the lesson, as a file of its own: only now its pieces may go.
+  if (change.state === 'taken') await rm(recordingFile(recordingsFolder(), id), { force: true })
   return Response.json({ ok: true })
 })
 

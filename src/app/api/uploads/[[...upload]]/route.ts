@@ -2,46 +2,50 @@ import { mkdir } from 'node:fs/promises'
 import { FileStore } from '@tus/file-store'
 import { Server } from '@tus/server'
 import { nanoid } from 'nanoid'
-import { createImport } from '@/db/imports'
+import { isDatabaseAway } from '@/db/client'
 import { uploadsFolder } from '@/jobs/places'
-import { sendJob } from '@/jobs/queue'
+import { DISK_FULL, freeBytes, isDiskFull } from '@/media/disk'
 import { largestFile } from '@/media/settings'
-import { refuseStrangers } from '../../answer'
+import { DATABASE_AWAY } from '../../answer'
+import { requestUploadImport } from '../adopt'
 
 /** Uploads by the tus protocol: in pieces to disk, resumed where they broke off. What is whole goes to the workers. */
 
-let server: Promise<Server> | undefined
+let opened: Server | undefined
 
-async function openServer(): Promise<Server> {
-  await mkdir(uploadsFolder(), { recursive: true })
+async function server(): Promise<Server> {
+  await mkdir(uploadsFolder(), { recursive: true, mode: 0o700 })
+  return (opened ??= openServer())
+}
+
+function openServer(): Server {
   return new Server({
     path: '/api/uploads',
     relativeLocation: true,
     maxSize: largestFile(),
     datastore: new FileStore({ directory: uploadsFolder() }),
     namingFunction: () => nanoid(16),
-    async onUploadFinish(_request, { id, metadata }) {
-      const purpose = metadata?.purpose === 'archive' ? 'archive' : 'media'
-      await createImport({
-        id,
-        name: metadata?.filename || 'a file without a name',
-        purpose,
-        courseId: metadata?.course || null,
-      })
-      await sendJob('import', id)
+    async onUploadCreate(_request, { size = 0 }) {
+      // A full disk is foreseen where it can be: an upload says how large it is.
+      if (size > (await freeBytes(uploadsFolder()))) throw { status_code: 507, body: DISK_FULL }
       return {}
+    },
+    async onUploadFinish(_request, { id, metadata }) {
+      await requestUploadImport(id, metadata ?? {})
+      return {}
+    },
+    onResponseError(_request, error) {
+      if ('status_code' in error) return error
+      console.error(error)
+      if (isDatabaseAway(error)) return { status_code: 503, body: DATABASE_AWAY }
+      if (isDiskFull(error)) return { status_code: 507, body: DISK_FULL }
+      return { status_code: 500, body: 'Something went wrong on the server. Try it again.' }
     },
   })
 }
 
 async function answer(request: Request): Promise<Response> {
-  try {
-    refuseStrangers(request)
-  } catch (error) {
-    return new Response((error as Error).message, { status: 403 })
-  }
-  server ??= openServer()
-  return (await server).handleWeb(request)
+  return (await server()).handleWeb(request)
 }
 
 export { answer as GET, answer as POST, answer as PATCH, answer as HEAD, answer as DELETE, answer as OPTIONS }

@@ -1,23 +1,27 @@
-import { balanceOf, COURSE_TARGETS, courseTargetsSchema } from '@/core/lesson/courseBalance'
+import { nanoid } from 'nanoid'
+import { COURSE_TARGETS, courseTargetsSchema, type CourseLesson } from '@/core/lesson/courseBalance'
 import { applyEdit } from '@/core/lesson/edits'
+import { courseTitle } from '@/db/courses'
 import { lessonsOfCourse, saveLesson } from '@/db/lessons'
-import { mediaStore } from '@/jobs/places'
-import { cleanVoices, loadAnalyses } from '@/media/lessonMedia'
 import { readJson, route } from '../../../answer'
 
-/** How each lesson of a course sounds as it is planned now. */
+/** The lessons of a course and what they are set to; how each sounds is a task (`balance`), since it has to be planned. */
 export const GET = route<{ id: string }>(async (_, { id }) => {
-  const store = mediaStore()
-  const all = []
-  for (const { id: lesson, lesson: saved } of await lessonsOfCourse(id)) {
-    const sounding = await cleanVoices(saved, store)
-    all.push(balanceOf(lesson, sounding, await loadAnalyses(sounding, store)))
-  }
-  return Response.json(all)
+  await courseTitle(id)
+  const all = await lessonsOfCourse(id)
+  return Response.json(
+    all.map(({ id: lesson, revision, lesson: { title, targets } }): CourseLesson => ({
+      id: lesson,
+      title,
+      revision,
+      targets: { loudness: targets.loudness, clearance: targets.clearance, swell: targets.swell },
+    })),
+  )
 })
 
 /** Gives all lessons of a course the same targets; each is saved as a new revision. */
 export const POST = route<{ id: string }>(async (request, { id }) => {
+  await courseTitle(id)
   const targets = await readJson(request, courseTargetsSchema)
   let changed = 0
   for (const { id: lesson, revision, lesson: saved } of await lessonsOfCourse(id)) {
@@ -26,7 +30,7 @@ export const POST = route<{ id: string }>(async (request, { id }) => {
       saved,
     )
     if (next === saved) continue
-    if ((await saveLesson(lesson, revision, next)).saved) changed++
+    if ((await saveLesson(lesson, revision, next, nanoid())).saved) changed++
   }
   return Response.json({ changed })
 })

@@ -1,3 +1,4 @@
+import { EXPORT_FILES } from '@/core/lesson/exportStatus'
 import { loadExport } from '@/db/exports'
 import { loadRevision } from '@/db/lessons'
 import { exportFile } from '@/jobs/places'
@@ -8,6 +9,7 @@ import { sendFile } from '../../../sendFile'
 export const GET = route<{ id: string }>(async (request, { id }) => {
   const { kind, lessonId, revision } = await loadExport(id)
   const { title } = await loadRevision(lessonId, revision)
-  const [ending, type] = kind === 'video' ? ['mp4', 'video/mp4'] : ['wav', 'audio/wav']
-  return sendFile(request, exportFile(id, kind), downloadHeaders(`${title}.${ending}`, type))
+  const { ending, type } = EXPORT_FILES[kind]
+  const name = kind.startsWith('voice') ? `${title}, voice` : title
+  return sendFile(request, exportFile(id, kind), downloadHeaders(`${name}.${ending}`, type))
 })

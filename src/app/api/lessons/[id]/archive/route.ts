@@ -1,23 +1,26 @@
-import { mkdtemp, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { loadLesson } from '@/db/lessons'
+import { Readable } from 'node:stream'
+import { mediaOf } from '@/core/lesson/document'
+import { NotThere } from '@/core/userError'
+import { findLessonRow, isReadable } from '@/db/lessons'
+import { readLesson } from '@/core/lesson/upgrade'
 import { mediaStore } from '@/jobs/places'
-import { writeArchive } from '@/media/archive'
+import { archiveOf } from '@/media/archive'
 import { route } from '../../../answer'
 import { downloadHeaders } from '../../../download'
-import { sendFile } from '../../../sendFile'
 
-/** "Save a copy": the lesson and all its files as one zip. */
-export const GET = route<{ id: string }>(async (request, { id }) => {
-  const { lesson } = await loadLesson(id)
-  const work = await mkdtemp(join(tmpdir(), 'yarn-step-'))
-  try {
-    const file = join(work, 'copy.zip')
-    await writeArchive(lesson, mediaStore(), file)
-    // The open file outlives its name.
-    return await sendFile(request, file, downloadHeaders(`${lesson.title}.zip`, 'application/zip'))
-  } finally {
-    await rm(work, { recursive: true, force: true })
-  }
+/** "Save a copy": the lesson and all its files as one zip, also of a lesson that this program can't read. */
+export const GET = route<{ id: string }>(async (_request, { id }) => {
+  const row = await findLessonRow(id)
+  if (!row) throw new NotThere('This lesson is no longer there. It may have been deleted in another window.')
+  const lesson = isReadable(row.document) ? readLesson(row.document) : null
+  const archive = await archiveOf(
+    lesson ?? row.document,
+    lesson ? mediaOf(lesson) : hashesIn(row.document),
+    mediaStore(),
+  )
+  const headers = downloadHeaders(`${lesson?.title || 'Lesson'}.zip`, 'application/zip')
+  return new Response(Readable.toWeb(archive) as ReadableStream, { headers })
 })
+
+/** Everything in a document that looks like a file's hash. */
+const hashesIn = (document: unknown): Set<string> => new Set(JSON.stringify(document).match(/\b[0-9a-f]{64}\b/g))

@@ -1,18 +1,20 @@
 import { z } from 'zod'
-import { createExport, listExports } from '@/db/exports'
+import { EXPORT_KINDS } from '@/core/lesson/exportStatus'
+import { listExports } from '@/db/exports'
 import { loadLesson } from '@/db/lessons'
-import { sendJob } from '@/jobs/queue'
+import { requestExport } from '@/jobs/requests'
 import { readJson, route } from '../../../answer'
 
-const bodySchema = z.object({ kind: z.enum(['video', 'sound']) })
+const bodySchema = z.object({ kind: z.enum(EXPORT_KINDS) })
 
-export const GET = route<{ id: string }>(async (_request, { id }) => Response.json(await listExports(id)))
+export const GET = route<{ id: string }>(async (_request, { id }) => {
+  await loadLesson(id)
+  return Response.json(await listExports(id))
+})
 
 /** Has a finished file made of what is saved now. */
 export const POST = route<{ id: string }>(async (request, { id }) => {
   const { kind } = await readJson(request, bodySchema)
   const { revision } = await loadLesson(id)
-  const made = await createExport(id, revision, kind)
-  await sendJob('export', made)
-  return Response.json({ id: made })
+  return Response.json({ id: await requestExport(id, revision, kind) })
 })

@@ -1,4 +1,7 @@
-import { listRevisions } from '@/db/lessons'
+import { listRevisions, loadLesson } from '@/db/lessons'
 import { route } from '../../../answer'
 
-export const GET = route<{ id: string }>(async (_request, { id }) => Response.json(await listRevisions(id)))
+export const GET = route<{ id: string }>(async (_request, { id }) => {
+  await loadLesson(id)
+  return Response.json(await listRevisions(id))
+})

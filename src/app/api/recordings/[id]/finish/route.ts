@@ -1,25 +1,27 @@
-import { mkdir } from 'node:fs/promises'
-import { join } from 'node:path'
-import { createImport } from '@/db/imports'
-import { loadRecording, updateRecording } from '@/db/recordings'
-import { recordingsFolder, uploadsFolder } from '@/jobs/places'
-import { sendJob } from '@/jobs/queue'
-import { HOUSE_RATE } from '@/core/units'
-import { finishPicture, finishVoice, recordingFile } from '@/media/recordings'
-import { route } from '../../../answer'
+import { z } from 'zod'
+import { UserError } from '@/core/userError'
+import { findImport } from '@/db/imports'
+import { loadRecording } from '@/db/recordings'
+import { recordingsFolder } from '@/jobs/places'
+import { requestRecordingImport } from '@/jobs/requests'
+import { recordedBytes, recordingFile } from '@/media/recordings'
+import { readJson, route } from '../../../answer'
 
-/** All pieces are there: the recording becomes a file and is imported. Safe to repeat. */
-export const POST = route<{ id: string }>(async (_request, { id }) => {
-  const { kind, state, importId, details, createdAt } = await loadRecording(id)
-  if (state !== 'open') return Response.json({ importId })
-  const [path, out] = [recordingFile(recordingsFolder(), id), join(uploadsFolder(), id)]
-  await mkdir(uploadsFolder(), { recursive: true })
-  if (kind === 'picture') await finishPicture(path, out)
-  else await finishVoice(path, details.rate ?? HOUSE_RATE, out)
-  const time = createdAt.toISOString().slice(0, 16).replace('T', ' ').replace(':', '.')
-  const name = kind === 'picture' ? `Recorded ${time}.${details.extension}` : `Recorded ${time}.wav`
-  await createImport({ id, name, purpose: 'media', courseId: null })
-  await updateRecording(id, { state: 'finished', importId: id })
-  await sendJob('import', id)
+/** How many bytes the browser has sent, where it knows; what is called a recording made `at` by the author's clock. */
+const bodySchema = z.object({ bytes: z.int().min(0).nullable(), name: z.string().trim().min(1).max(200) })
+
+/**
+ * All pieces are there: the recording is imported. Safe to repeat, also to try a failed import again. 409 and how far it
+ * goes where something is missing.
+ */
+export const POST = route<{ id: string }>(async (request, { id }) => {
+  const { bytes, name } = await readJson(request, bodySchema)
+  const { kind, state, importId, details } = await loadRecording(id)
+  const isOver = importId !== null && (await findImport(importId))?.state !== 'failed'
+  if (state === 'taken' || (state === 'finished' && isOver)) return Response.json({ importId })
+  const kept = await recordedBytes(recordingFile(recordingsFolder(), id))
+  if (bytes !== null && kept < bytes) return Response.json({ bytes: kept }, { status: 409 })
+  if (kept === 0) throw new UserError('Nothing was recorded. Check the microphone and record again.')
+  await requestRecordingImport(id, `${name}.${kind === 'picture' ? details.extension : 'wav'}`)
   return Response.json({ importId: id })
 })

@@ -1,17 +1,22 @@
-import { UserError } from '@/core/userError'
+import { z } from 'zod'
 import { loadRecording, updateRecording } from '@/db/recordings'
 import { recordingsFolder } from '@/jobs/places'
-import { recordingFile, writePiece } from '@/media/recordings'
-import { route } from '../../../answer'
+import { LARGEST_PIECE, recordedBytes, recordingFile, writePiece } from '@/media/recordings'
+import { readBody, readQuery, route } from '../../../answer'
 
-/** One piece: its bytes, and where they belong, `?offset=…`. Answered when it is on disk. */
+const querySchema = z.object({ offset: z.coerce.number().int().min(0).max(Number.MAX_SAFE_INTEGER) })
+
+/**
+ * One piece: its bytes, and where they belong, `?offset=…`. Answered when it is on disk, with how many bytes are there
+ * without a gap; 409 where the pieces before it are missing.
+ */
 export const PUT = route<{ id: string }>(async (request, { id }) => {
-  const offset = Number(new URL(request.url).searchParams.get('offset'))
-  if (!Number.isSafeInteger(offset) || offset < 0) throw new UserError('A piece of a recording came without its place.')
+  const { offset } = readQuery(request, querySchema)
   const { state } = await loadRecording(id)
-  if (state === 'open') {
-    await writePiece(recordingFile(recordingsFolder(), id), offset, new Uint8Array(await request.arrayBuffer()))
-    await updateRecording(id, { heardAt: new Date() })
-  }
-  return Response.json({ ok: true })
+  const path = recordingFile(recordingsFolder(), id)
+  if (state !== 'open') return Response.json({ bytes: await recordedBytes(path) })
+  const piece = await readBody(request, LARGEST_PIECE)
+  const bytes = await writePiece(path, offset, piece)
+  await updateRecording(id, {})
+  return Response.json({ bytes }, { status: bytes < offset + piece.length ? 409 : 200 })
 })

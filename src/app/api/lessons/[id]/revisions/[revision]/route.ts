@@ -1,6 +1,20 @@
+import { z } from 'zod'
+import { NotThere } from '@/core/userError'
 import { loadRevision } from '@/db/lessons'
+import { mediaStore } from '@/jobs/places'
+import { infosOf } from '@/media/lessonMedia'
 import { route } from '../../../../answer'
 
-export const GET = route<{ id: string; revision: string }>(async (_request, { id, revision }) =>
-  Response.json(await loadRevision(id, Number(revision))),
-)
+const revisionSchema = z.coerce
+  .number()
+  .int()
+  .min(1)
+  .max(2 ** 31 - 1)
+
+/** An earlier version, and what is known of its files. */
+export const GET = route<{ id: string; revision: string }>(async (_request, { id, revision }) => {
+  const { success, data } = revisionSchema.safeParse(revision)
+  if (!success) throw new NotThere('This version of the lesson is no longer there.')
+  const lesson = await loadRevision(id, data)
+  return Response.json({ lesson, media: await infosOf(lesson, mediaStore()) })
+})

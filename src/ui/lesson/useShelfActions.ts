@@ -5,8 +5,8 @@ import { newBed, newStep, type ShelfItem } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { picturesOf } from '@/core/lesson/firstLesson'
 import type { MediaInfo } from '@/core/lesson/media'
-import { useDesk, useLessonState } from '../lesson/context'
-import type { LessonState } from '../lesson/lessonStore'
+import { useDesk, useLessonState } from './context'
+import type { LessonState } from './lessonStore'
 
 export type ShelfAction = {
   key: string
@@ -53,7 +53,10 @@ export function useShelfActions(): (item: ShelfItem) => ShelfAction[] {
 }
 
 /** A step for each page or recording, after the selected steps. */
-export function asSteps({ history: { lesson }, selected }: LessonState, infos: readonly MediaInfo[]): Edit[] {
+export function asSteps(
+  { history: { lesson }, selected }: Pick<LessonState, 'history' | 'selected'>,
+  infos: readonly MediaInfo[],
+): Edit[] {
   const last = lesson.steps.findLastIndex(({ id }) => selected.includes(id))
   const before = last < 0 ? null : (lesson.steps[last + 1]?.id ?? null)
   const steps = infos.flatMap((info) =>

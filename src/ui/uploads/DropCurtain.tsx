@@ -3,24 +3,25 @@
 import { CloseOutlined } from '@ant-design/icons'
 import { App, Button, Progress } from 'antd'
 import { useCallback, useEffect } from 'react'
+import { useStore } from 'zustand'
 import type { Edit } from '@/core/lesson/edits'
 import { shelfItem } from '@/core/lesson/firstLesson'
 import type { MediaInfo } from '@/core/lesson/media'
 import { call } from '../api'
 import { useDesk } from '../lesson/context'
-import type { Arrival } from '../uploads/upload'
-import { isDone, sayState, shareOf, useArrivals } from '../uploads/useArrivals'
-import { useFileDrop } from '../uploads/useFileDrop'
-import { useSheetArrivals } from './sheetArrivals'
-import { asMusic, asNarration, asSteps } from './useShelfActions'
+import { asMusic, asNarration } from '../lesson/useShelfActions'
+import { arrivalsOfLesson, isDone, sayState, shareOf } from './arrivals'
+import { placeInOrder } from './placeInOrder'
+import { useBringIn } from './useBringIn'
+import { useFileDrop } from './useFileDrop'
 import styles from './curtain.module.css'
 
-/** Takes files dropped anywhere on the sheet, shows how far they are, and puts them where they belong. */
+/** Takes files dropped anywhere in a lesson, shows how far they are, and puts them where they belong. */
 export function DropCurtain() {
-  const { store } = useDesk()
+  const { id, store } = useDesk()
   const { message, modal } = App.useApp()
-  const waiting = useSheetArrivals((state) => state.files)
-  const { bringIn, take } = useSheetArrivals.getState()
+  const own = arrivalsOfLesson(id)
+  const arrivals = useStore(own)
 
   /** What a sound is for can be measured, but not known: the guess comes first, the author decides. */
   const ask = useCallback(
@@ -58,31 +59,23 @@ export function DropCurtain() {
     [store, message, modal],
   )
 
-  const onDone = useCallback(
-    ({ status }: Arrival) => {
-      const media = status?.media
-      if (!media) return
+  useEffect(() => {
+    for (const arrival of arrivals.filter(isDone)) {
+      const media = arrival.status?.media
+      own.drop(arrival.key)
+      if (!media) continue
       const state = store.getState()
       state.addMedia([media])
       const putOnShelf: Edit = { name: 'putOnShelf', items: [shelfItem(media)] }
       if (media.note) void message.warning(`${media.name}: ${media.note}`, 8)
-      if (media.kind !== 'sound') {
-        state.edit(putOnShelf, ...asSteps(state, [media]))
-        return
-      }
-      state.edit(putOnShelf)
-      void ask(media)
-    },
-    [store, message, ask],
-  )
-  const { arrivals, add, drop } = useArrivals(onDone)
+      if (media.kind === 'sound') {
+        state.edit(putOnShelf)
+        void ask(media)
+      } else state.edit(putOnShelf, ...placeInOrder(state, arrival.key, media))
+    }
+  }, [arrivals, own, store, message, ask])
 
-  useEffect(() => {
-    const files = waiting.length > 0 ? take() : []
-    if (files.length > 0) add(files)
-  }, [waiting, take, add])
-
-  const over = useFileDrop(bringIn)
+  const over = useFileDrop(useBringIn())
   const shown = arrivals.filter((arrival) => !isDone(arrival))
   return (
     <>
@@ -97,7 +90,7 @@ export function DropCurtain() {
                 type="text"
                 icon={<CloseOutlined />}
                 aria-label={arrival.error ? 'Put this notice away' : `Cancel ${arrival.name}`}
-                onClick={() => drop(arrival.key)}
+                onClick={() => own.drop(arrival.key)}
               />
               <span role={arrival.error ? 'alert' : undefined}>{sayState(arrival)}</span>
               {!arrival.error && (

@@ -3,14 +3,14 @@
 import { PlusOutlined } from '@ant-design/icons'
 import { Button } from 'antd'
 import { useRef } from 'react'
-import { useSheetArrivals } from './sheetArrivals'
+import { useBringIn } from './useBringIn'
 
 const ACCEPTED = '.png,.jpg,.jpeg,.webp,.pdf,.wav,.mp3,.m4a,.aac,.ogg,.opus,.flac,.mp4,.mov,.webm'
 
 /** The button way of bringing in files; dropping them does the same. */
 export function BringIn({ type = 'default' }: { type?: 'default' | 'primary' }) {
   const input = useRef<HTMLInputElement>(null)
-  const bringIn = useSheetArrivals((state) => state.bringIn)
+  const bringIn = useBringIn()
   return (
     <>
       <Button

@@ -1,0 +1,41 @@
+import { join } from 'node:path'
+import { readFile, stat } from 'node:fs/promises'
+import { z } from 'zod'
+import { cutText, storableText } from '@/core/text'
+import { LIMITS } from '@/core/lesson/limits'
+import { uploadsFolder } from '@/jobs/places'
+import { requestImport } from '@/jobs/requests'
+
+/** What the upload store writes beside each file. */
+const noteSchema = z.object({
+  id: z.string(),
+  size: z.number(),
+  metadata: z.record(z.string(), z.string().nullish()).nullish(),
+})
+
+/**
+ * Has uploads imported that are whole. Their last piece asks for it, and so does everybody who asks how far they are: where
+ * the database was away when the last piece came, it is made up for.
+ */
+export async function adoptUploads(ids: readonly string[]): Promise<void> {
+  for (const id of ids) {
+    if (!/^[\w-]{8,40}$/.test(id)) continue
+    const path = join(uploadsFolder(), id)
+    const note = noteSchema.safeParse(JSON.parse(await readFile(`${path}.json`, 'utf8').catch(() => 'null')))
+    const bytes = await stat(path).then(
+      ({ size }) => size,
+      () => -1,
+    )
+    if (note.success && bytes === note.data.size) await requestUploadImport(id, note.data.metadata ?? {})
+  }
+}
+
+export function requestUploadImport(id: string, metadata: Record<string, string | null | undefined>): Promise<void> {
+  const name = cutText(storableText(metadata.filename ?? ''), LIMITS.nameCharacters)
+  return requestImport({
+    id,
+    name: name || 'a file without a name',
+    purpose: metadata.purpose === 'archive' ? 'archive' : 'media',
+    courseId: metadata.course || null,
+  })
+}

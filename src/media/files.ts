@@ -1,0 +1,34 @@
+import { rename, rm, type FileHandle } from 'node:fs/promises'
+
+/**
+ * Writes all of `bytes`, at `position` or where the file's last write ended. A single write may take only a part of them
+ * (a disk that is nearly full), and says so by a number that is easily overheard; the next one then tells why.
+ */
+export async function writeWhole(file: FileHandle, bytes: Uint8Array, position: number | null = null): Promise<void> {
+  for (let done = 0; done < bytes.length;) {
+    const at = position === null ? null : position + done
+    done += (await file.write(bytes, done, bytes.length - done, at)).bytesWritten
+  }
+}
+
+/** Reads until `bytes` is full or the file ends; returns how many were read. */
+export async function readWhole(file: FileHandle, bytes: Uint8Array, position: number): Promise<number> {
+  let done = 0
+  while (done < bytes.length) {
+    const { bytesRead } = await file.read(bytes, done, bytes.length - done, position + done)
+    if (bytesRead === 0) break
+    done += bytesRead
+  }
+  return done
+}
+
+/** Writes a file beside its place and puts it there when it is whole, so that nobody ever finds half of it. */
+export async function replaceWhole(path: string, write: (draft: string) => Promise<void>): Promise<void> {
+  const draft = `${path}.draft`
+  try {
+    await write(draft)
+    await rename(draft, path)
+  } finally {
+    await rm(draft, { force: true })
+  }
+}

@@ -1,0 +1,45 @@
+import { randomBytes } from 'node:crypto'
+import { createServer } from 'node:http'
+import next from 'next'
+import { endWithParent } from '@/jobs/parent'
+import { projectFolder } from '@/media/settings'
+import { safetyHeaders } from './headers'
+import { allowedHosts, assertLoopback, refusal } from './strangers'
+
+/** The web server: looks at every request before the application sees it, and answers nobody it should not. */
+
+process.umask(0o077)
+endWithParent()
+const hostname = process.env.HOST || '127.0.0.1'
+const port = Number(process.env.PORT || 4310)
+try {
+  assertLoopback(hostname)
+} catch (error) {
+  console.error((error as Error).message)
+  process.exit(1)
+}
+
+const application = next({ dev: false, dir: projectFolder(), hostname, port })
+await application.prepare()
+const handle = application.getRequestHandler()
+const hosts = allowedHosts(port)
+
+const server = createServer((request, response) => {
+  const nonce = randomBytes(16).toString('base64')
+  for (const [name, value] of Object.entries(safetyHeaders(nonce))) response.setHeader(name, value)
+  const sentence = refusal(request, hosts)
+  if (sentence !== null) {
+    response.writeHead(403, { 'content-type': 'text/plain; charset=utf-8' }).end(sentence)
+    return
+  }
+  // The application reads from here which nonce its scripts are to carry.
+  request.headers['content-security-policy'] = response.getHeader('content-security-policy') as string
+  void handle(request, response)
+})
+// Uploads and downloads take as long as they take; headers do not.
+server.requestTimeout = 0
+server.headersTimeout = 30_000
+server.listen(port, hostname)
+
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => process.exit(0))
+process.on('unhandledRejection', (error) => console.error(error))

@@ -1,0 +1,67 @@
+import { useEffect, useEffectEvent } from 'react'
+
+/**
+ * Keys by what they write, not by where they are: on most keyboards `?` and `+` need Shift, and where one board has Z
+ * another has Y. Named like `mod+shift+left`, `mod+z`, `space`, `?`; `mod` is Ctrl or Cmd.
+ */
+
+const NAMES: Record<string, string> = {
+  ' ': 'space',
+  ArrowLeft: 'left',
+  ArrowRight: 'right',
+  ArrowUp: 'up',
+  ArrowDown: 'down',
+}
+
+type Pressed = Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>
+
+export function chordOf(event: Pressed): string {
+  const key = keyOf(event)
+  // A mark is what it is, by whatever keys it is written.
+  if (/^[^\p{L}\p{N}]$/u.test(key)) return (event.ctrlKey || event.metaKey) && !event.altKey ? `mod+${key}` : key
+  return [(event.ctrlKey || event.metaKey) && 'mod', event.altKey && 'alt', event.shiftKey && 'shift', key]
+    .filter(Boolean)
+    .join('+')
+}
+
+function keyOf({ key, code }: Pressed): string {
+  if (key.length > 1 || key === ' ') return NAMES[key] ?? key.toLowerCase()
+  // A board that writes no Latin letters has those of its places.
+  const isOther = /\p{L}/u.test(key) && !/\p{Script=Latin}/u.test(key)
+  return isOther && code.startsWith('Key') ? code.slice(3).toLowerCase() : key.toLowerCase()
+}
+
+/** What uses arrows, letters and Space itself; and what is typed in. */
+const WIDGETS =
+  '[role="slider"], [role="radiogroup"], [role="tablist"], [role="listbox"], [role="menu"], [role="combobox"], .ant-select, .ant-modal, .ant-popover, .ant-dropdown'
+const TYPED = 'textarea, select, input:not([type=radio]):not([type=checkbox]), [contenteditable="true"]'
+const PRESSED =
+  'button, a[href], input, [role="button"], [role="switch"], [role="checkbox"], [role="radio"], [role="tab"], summary, label'
+/** What lies over the page for the time being, and has the keys meanwhile. */
+const OVER =
+  '.ant-modal-wrap:not([style*="display: none"]), .ant-dropdown:not(.ant-dropdown-hidden), .ant-select-dropdown:not(.ant-select-dropdown-hidden)'
+
+/** Whether what is focused, or lies over the page, needs this key for itself. */
+export function isTaken(target: EventTarget | null, chord: string): boolean {
+  if (document.querySelector(OVER)) return true
+  if (!(target instanceof HTMLElement)) return false
+  if (target.matches(TYPED) || target.closest(WIDGETS)) return true
+  return (chord === 'space' || chord === 'enter') && target.closest(PRESSED) !== null
+}
+
+/** Does what a key stands for, unless it is somebody else's: of a field, a menu, an input method. */
+export function useKeys(actions: Readonly<Record<string, () => void>>): void {
+  const onKeyDown = useEffectEvent((event: KeyboardEvent) => {
+    if (event.isComposing || event.defaultPrevented) return
+    const chord = chordOf(event)
+    const action = Object.hasOwn(actions, chord) ? actions[chord] : undefined
+    if (!action || isTaken(event.target, chord)) return
+    event.preventDefault()
+    action()
+  })
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKeyDown(event)
+    document.addEventListener('keydown', listen)
+    return () => document.removeEventListener('keydown', listen)
+  }, [])
+}

@@ -1,0 +1,48 @@
+import type { Lesson } from '@/core/lesson/document'
+import type { MediaInfo } from '@/core/lesson/media'
+import { call } from '../api'
+import { savesOfLeftLessons, type SavedBefore } from './autosave'
+import { findDraft, type Draft } from './drafts'
+
+/** What the server has of a lesson. */
+interface StoredLesson {
+  lesson: Lesson
+  revision: number
+  /** Of the save that led to this revision. */
+  save: string | null
+  savedAt: string
+  course: { id: string; title: string }
+  media: MediaInfo[]
+}
+
+/** A lesson to be worked on: as it was left, be that stored or only kept in this browser. */
+export interface OpenedLesson {
+  lesson: Lesson
+  media: MediaInfo[]
+  course: { id: string; title: string }
+  saved: SavedBefore
+}
+
+/** Asks for a lesson as it is stored now, after all that this page has still to save of it. */
+export async function openLesson(id: string): Promise<OpenedLesson> {
+  await savesOfLeftLessons(id)
+  const [stored, draft] = await Promise.all([call<StoredLesson>(`/api/lessons/${id}`), findDraft(id).catch(() => null)])
+  const { lesson, revision, course, media, savedAt } = stored
+  if (!draft || isDone(draft, stored))
+    return { lesson, media, course, saved: { lesson, revision, draft: null, conflict: null } }
+  const conflict = isBasedOn(draft, stored) ? null : { savedAt }
+  return {
+    lesson: draft.lesson,
+    media: [...media, ...draft.media],
+    course,
+    saved: { lesson, revision, draft, conflict },
+  }
+}
+
+/** Whether all of a draft has been stored, though no answer came. */
+const isDone = (draft: Draft, stored: StoredLesson): boolean =>
+  JSON.stringify(draft.lesson) === JSON.stringify(stored.lesson)
+
+/** Whether nobody else has saved since: the draft goes on from what is stored, or from its own save that got through. */
+const isBasedOn = ({ base, saves }: Draft, { revision, save }: StoredLesson): boolean =>
+  revision === base || (save !== null && saves.includes(save))
