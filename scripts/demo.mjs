@@ -63,14 +63,13 @@ async function main() {
     const database = keepAlive('PostgreSQL', () => watchPostgres(postgres))
     parts.push(server, worker, database)
     const remember = () => writeRun({ demo: process.pid, port, children: [server.pid, worker.pid].filter(Boolean) })
-    const remembering = setInterval(remember, 2000)
+    setInterval(remember, 2000).unref()
     await waitForServer(server, port)
     remember()
     console.log(
       `\nYarn Step is running: http://127.0.0.1:${port}\nRaw files to try: ${join(ROOT, 'demo-files')}\nCtrl-C stops it.`,
     )
     await Promise.all(parts.map(({ ended }) => ended))
-    clearInterval(remembering)
   } finally {
     await stop()
   }

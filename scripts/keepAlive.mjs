@@ -43,7 +43,8 @@ export function keepAlive(name, start, say = console.error) {
     },
     ended,
     output: () => current?.output() ?? '',
-    isRunning: () => current?.isRunning() ?? false,
+    // Between two starts it is as good as running.
+    isRunning: () => !stopping,
     async kill(signal) {
       stopping = true
       wake()

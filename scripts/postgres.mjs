@@ -49,17 +49,27 @@ const LOOK_EVERY = 1000 // ms
 /** A running PostgreSQL as a process like others: started where it is not, with a promise of its end. */
 export async function watchPostgres(postgres) {
   if (!postgres.isRunning()) postgres.start()
+  const pid = postgres.pid()
   let killed = false
   const ended = (async () => {
-    while (!killed && postgres.isRunning()) await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY))
+    while (!killed && isAlive(pid)) await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY))
   })()
   return {
-    pid: undefined,
+    pid,
     ended,
     output: () => '',
-    isRunning: () => postgres.isRunning(),
+    isRunning: () => isAlive(pid),
     // It is stopped last, by itself.
     kill: async () => void (killed = true),
+  }
+}
+
+/** Of a process that has ended and that nobody has fetched, the command line is empty. */
+function isAlive(pid) {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8') !== ''
+  } catch {
+    return false
   }
 }
 

@@ -344,7 +344,7 @@ test('in a lesson of an hour a change is heard, and nothing drops out while it i
       (await fetch(path, { method, body: JSON.stringify(body) })).json()
     const empty = { course: null, title: whole.title, pictures: [], voices: [], music: [] }
     const made = await json('/api/lessons', 'POST', empty)
-    await json(`/api/lessons/${made.id}`, 'PUT', { base: 1, lesson: whole })
+    await json(`/api/lessons/${made.id}`, 'PUT', { base: 1, save: 'an-hour-1', lesson: whole })
     return made.id as string
   }, put)
   await page.goto(`${session.application.url}/lessons/${id}`)

@@ -6,7 +6,7 @@ import type { Lesson, Step } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { noise } from '@/core/testing/signals'
 import { HOUSE_RATE } from '@/core/units'
-import { headless, output, scratch, startApplication, type Application } from './support/application'
+import { madeFile, headless, output, scratch, startApplication, type Application } from './support/application'
 import {
   chooseSegment,
   clickOn,
@@ -108,8 +108,7 @@ const stepNow = async (number: number): Promise<Step> => (await lessonNow()).ste
 
 async function voiceOf(page: Page): Promise<Float32Array> {
   await savedLesson(page)
-  const response = await fetch(`${application.url}/api/lessons/tide-table/voice?format=wav`)
-  return readWav(new Uint8Array(await response.arrayBuffer())).channels[0]!
+  return readWav(await madeFile(application.url, 'tide-table', 'voice-wav')).channels[0]!
 }
 
 test('what is recorded is what the microphone gave, sample by sample', async () => {
@@ -431,7 +430,7 @@ describe('takes', () => {
       await fetch('/api/lessons/tide-table', {
         method: 'PUT',
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ base: revision, lesson }),
+        body: JSON.stringify({ base: revision, save: 'outdated-1', lesson }),
       })
     })
     await page.reload({ waitUntil: 'load' })

@@ -1,15 +1,24 @@
 import { randomBytes } from 'node:crypto'
+import { request, type IncomingHttpHeaders } from 'node:http'
 import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
+import sharp from 'sharp'
+import { DEFAULT_WISH } from '@/core/compose/wish'
+import type { Lesson } from '@/core/lesson/document'
 import type { ExportStatus } from '@/core/lesson/exportStatus'
 import type { ImportStatus } from '@/core/lesson/importStatus'
 import { writeWav } from '@/core/formats/wav'
 import { noise } from '@/core/testing/signals'
-import { output, rawFile, scratch, startApplication, type Application } from './support/application'
+import { madeFile, output, rawFile, scratch, startApplication, until, type Application } from './support/application'
 import { chooseFiles, clickOn, openBrowser, openPage, savedLesson, waitForSheet, waitForText } from './support/browser'
 
 /** What goes wrong in life: bad files, two windows, lost connections, killed workers. Nothing may be lost by it. */
+
+interface Saved {
+  lesson: Lesson
+  revision: number
+}
 
 let application: Application
 let browser: Browser
@@ -30,15 +39,6 @@ const put = async (name: string, bytes: Uint8Array | string) => {
   return join(folder, name)
 }
 const isHealthy = async () => (await fetch(`${application.url}/api/health`)).ok
-
-async function until<T>(look: () => Promise<T | null | undefined | false>, seconds = 60): Promise<T> {
-  for (let tries = 0; tries < seconds * 4; tries++) {
-    const found = await look()
-    if (found) return found
-    await new Promise((resolve) => setTimeout(resolve, 250))
-  }
-  throw new Error('waited in vain')
-}
 
 describe('bad files', () => {
   let page: Page
@@ -86,7 +86,7 @@ describe('bad files', () => {
       headers: { 'content-type': 'application/json', origin: 'http://elsewhere.example' },
       body: JSON.stringify({ title: 'Not wanted' }),
     })
-    expect(answer.status).toBe(400)
+    expect(answer.status).toBe(403)
     expect(JSON.stringify(await (await fetch(`${application.url}/api/courses`)).json())).not.toContain('Not wanted')
   })
 })
@@ -178,6 +178,347 @@ describe('saving', () => {
     await clickOn(page, 'Bring back')
     await page.waitForFunction(() => document.querySelector('[data-save]')?.textContent === 'Saved')
     await page.close()
+  })
+})
+
+describe('work is never lost', () => {
+  const open = async (path = '/lessons/tide-table') => {
+    const { page } = await openPage(browser, application.url + path)
+    await waitForSheet(page)
+    return page
+  }
+  const script = (page: Page) => page.waitForSelector('#step-script')
+
+  test('typing counts as it is typed: a reload in the middle of a sentence loses none of it', async () => {
+    const page = await open()
+    await (await script(page))!.focus()
+    await page.keyboard.down('Control')
+    await page.keyboard.press('End')
+    await page.keyboard.up('Control')
+    await page.keyboard.type(' Mind the springs')
+    // Not left, not saved: the page is gone a moment after the last key.
+    page.on('dialog', (dialog) => void dialog.accept())
+    await page.reload()
+    await waitForSheet(page)
+    expect(await (await script(page))!.evaluate((one) => (one as HTMLTextAreaElement).value)).toMatch(
+      / Mind the springs$/,
+    )
+    expect((await savedLesson(page)).lesson.steps[0]!.script).toMatch(/ Mind the springs$/)
+    await page.close()
+  })
+
+  test('Back shows a lesson as it is stored now, and it can be gone on with', async () => {
+    const page = await open()
+    await clickOn(page, 'Coastal Skipper Basics')
+    await page.waitForSelector('[data-testid="first-files"]')
+    // Meanwhile somebody changes it elsewhere.
+    const { lesson, revision } = (await (await fetch(`${application.url}/api/lessons/tide-table`)).json()) as Saved
+    await fetch(`${application.url}/api/lessons/tide-table`, {
+      method: 'PUT',
+      body: JSON.stringify({ base: revision, save: 'elsewhere-1', lesson: { ...lesson, title: 'Changed elsewhere' } }),
+    })
+    await page.goBack()
+    await waitForText(page, 'Changed elsewhere')
+    await waitForSheet(page)
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(lesson.steps.length - 1)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual({ ...lesson, title: 'Changed elsewhere' })
+    await page.close()
+  })
+
+  test('leaving at once after a change waits for its save: home shows it, and so does coming back', async () => {
+    const page = await open()
+    await clickOn(page, 'Changed elsewhere')
+    await page.keyboard.type('!')
+    await page.keyboard.press('Enter')
+    await clickOn(page, 'Coastal Skipper Basics')
+    await page.waitForSelector('[data-testid="first-files"]')
+    await waitForText(page, 'Changed elsewhere!')
+    await page.goBack()
+    await waitForSheet(page)
+    expect((await savedLesson(page)).lesson.title).toBe('Changed elsewhere!')
+    await page.close()
+  })
+
+  test('a save whose answer was lost does not conflict with itself', async () => {
+    const page = await open()
+    const before = await savedLesson(page)
+    let lost = 0
+    page.on('request', (request) => {
+      const isSave = request.method() === 'PUT' && request.url().endsWith('/api/lessons/tide-table')
+      if (!isSave || lost > 0) return void request.continue().catch(() => {})
+      lost++
+      // It arrives and is done; only the answer never comes.
+      void fetch(request.url(), { method: 'PUT', body: request.postData() })
+        .then(() => request.abort('connectionreset'))
+        .catch(() => {})
+    })
+    await page.setRequestInterception(true)
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'Not saved yet')
+    const saved = await savedLesson(page)
+    expect(lost).toBe(1)
+    expect(saved.lesson.steps).toHaveLength(before.lesson.steps.length - 1)
+    expect(saved.revision).toBe(before.revision + 1)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+    await page.close()
+  })
+
+  test('while the server is away editing goes on; what was changed outlives a closed page and is saved when it is back', async () => {
+    const page = await open()
+    const before = await savedLesson(page)
+    await application.server.kill('SIGKILL')
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'kept in this browser')
+    await page.close()
+    await application.replaceServer(0)
+    const again = await open()
+    const after = await savedLesson(again)
+    expect(after.lesson.steps).toHaveLength(before.lesson.steps.length - 1)
+    expect(after.revision).toBe(before.revision + 1)
+    await again.keyboard.press('Home')
+    await putBack(before.lesson, after.revision)
+    await again.close()
+  })
+
+  test('what is kept in the browser and was changed elsewhere meanwhile is asked about, and neither is lost', async () => {
+    const page = await open()
+    const before = await savedLesson(page)
+    await application.server.kill('SIGKILL')
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'kept in this browser')
+    await page.close()
+    await application.replaceServer(0)
+    const elsewhere = { ...before.lesson, title: 'The other one' }
+    await putBack(elsewhere, before.revision)
+    const again = await open()
+    await waitForText(again, 'This lesson was changed in another window')
+    expect(await storedTitle()).toBe('The other one')
+    await clickOn(again, 'Keep this version as a copy')
+    await again.waitForFunction(() => !location.pathname.endsWith('tide-table'), { timeout: 30_000 })
+    await waitForSheet(again)
+    expect((await savedLesson(again)).lesson.steps).toHaveLength(before.lesson.steps.length - 1)
+    await again.close()
+    const last = await open()
+    expect((await savedLesson(last)).lesson).toEqual(elsewhere)
+    await putBack(before.lesson, before.revision + 1)
+    await last.close()
+  })
+
+  test('a database that is away for a while loses nothing, and nothing has to be started again', async () => {
+    const page = await open()
+    const before = await savedLesson(page)
+    application.stopDatabase()
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'Not saved yet')
+    const answer = await fetch(`${application.url}/api/courses`)
+    expect(answer.status).toBe(503)
+    expect(await answer.json()).toEqual({ error: expect.stringMatching(/^The database does not answer/) })
+    application.startDatabase()
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(before.lesson.steps.length - 1)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+    // The worker goes on, too.
+    await madeFile(application.url, 'tide-table', 'voice-wav')
+    await page.close()
+  })
+
+  test('files dropped in any view come in, pictures in the order of their names', async () => {
+    const { page } = await openPage(browser, `${lessonUrl()}/finish`)
+    const before = await savedLesson(page)
+    const names = ['buoy 10.png', 'buoy 2.png', 'buoy 1.png']
+    const files = await Promise.all(
+      names.map(async (name, i) => {
+        const picture = sharp({ create: { width: 64 + i, height: 36, channels: 3, background: '#12647a' } })
+        return { name, bytes: (await picture.png().toBuffer()).toString('base64') }
+      }),
+    )
+    await page.evaluate((dropped) => {
+      const data = new DataTransfer()
+      for (const { name, bytes } of dropped) {
+        const binary = Uint8Array.from(atob(bytes), (letter) => letter.charCodeAt(0))
+        data.items.add(new File([binary], name, { type: 'image/png' }))
+      }
+      for (const type of ['dragenter', 'dragover', 'drop'])
+        window.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }))
+    }, files)
+    // Another view does not lose what is on its way.
+    await clickOn(page, 'Booth')
+    await page.waitForFunction(() => !document.querySelector('[aria-label="Files on their way"]'), { timeout: 60_000 })
+    const titles = await until(async () => {
+      const { lesson } = await savedLesson(page)
+      const added = lesson.steps.filter(({ id }) => !before.lesson.steps.some((step) => step.id === id))
+      return added.length === 3 && added.map(({ title }) => title)
+    })
+    expect(titles).toEqual(['Buoy 1', 'Buoy 2', 'Buoy 10'])
+    for (let i = 0; i < 6; i++) await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+    await page.close()
+  })
+
+  test('a long script and a name as long as a path make a lesson like any other', async () => {
+    const { page } = await openPage(browser, application.url)
+    const words = 'Mind the tide before you slip the mooring lines. '.repeat(540)
+    const picture = `${'harbour wall at low water '.repeat(9)}.png`.slice(-200)
+    await sharp({ create: { width: 80, height: 45, channels: 3, background: '#93610a' } })
+      .png()
+      .toFile(join(folder, picture))
+    await put('long.txt', words)
+    await chooseFiles(page, 'first-files', join(folder, picture), join(folder, 'long.txt'))
+    await waitForText(page, 'picture')
+    await clickOn(page, 'Make the lesson')
+    await page.waitForFunction(() => location.pathname.startsWith('/lessons/'), { timeout: 60_000 })
+    await page.waitForSelector('[role=row]')
+    expect((await savedLesson(page)).lesson.steps[0]!.script.length).toBeGreaterThan(26_000)
+    expect((await fetch(application.url)).status).toBe(200)
+    await page.close()
+  })
+
+  test('a lesson that can not be read harms no other, and can be had as it is', async () => {
+    await application.query(
+      `insert into lessons (id, course_id, revision, document) values ('later', 'coastal', 1, '{"format": 99, "title": "Of a later time"}')`,
+    )
+    const { page } = await openPage(browser, application.url)
+    await page.waitForSelector('[data-unreadable]')
+    await waitForText(page, 'Of a later time')
+    await page.waitForSelector('a[href="/lessons/tide-table"]')
+    await page.goto(`${application.url}/lessons/later`)
+    await waitForText(page, 'can’t be opened here')
+    const archive = await fetch(`${application.url}/api/lessons/later/archive`)
+    expect(archive.status).toBe(200)
+    await put('later.zip', new Uint8Array(await archive.arrayBuffer()))
+    const document = await output('unzip', ['-p', join(folder, 'later.zip'), 'lesson.json']).catch(() => null)
+    if (document) expect(JSON.parse(document)).toEqual({ format: 99, title: 'Of a later time' })
+    await application.query(`delete from lessons where id = 'later'`)
+    await page.close()
+  })
+
+  const storedTitle = async () =>
+    ((await (await fetch(`${application.url}/api/lessons/tide-table`)).json()) as Saved).lesson.title
+  /** As another window would. */
+  async function putBack(lesson: Saved['lesson'], base: number) {
+    const body = JSON.stringify({ base, save: `test-${base}-${Date.now()}`, lesson })
+    expect((await fetch(`${application.url}/api/lessons/tide-table`, { method: 'PUT', body })).status).toBe(200)
+  }
+})
+
+describe('strangers and odd requests', () => {
+  const ask = (path: string, headers: Record<string, string> = {}, method = 'GET') =>
+    new Promise<{ status: number; headers: IncomingHttpHeaders; text: string }>((resolve, reject) => {
+      const { port } = new URL(application.url)
+      const sent = request({ port, path, method, headers }, (response) => {
+        let text = ''
+        response.setEncoding('utf8').on('data', (part: string) => (text += part))
+        response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers, text }))
+      })
+      sent.on('error', reject).end()
+    })
+
+  test('under a name that is not ours nothing is answered, pages and pictures included', async () => {
+    for (const path of ['/', '/lessons/tide-table', '/api/courses', '/api/health', '/icon.svg']) {
+      for (const method of ['GET', 'HEAD', 'PUT']) {
+        const { status, text } = await ask(path, { host: 'rebound.example' }, method)
+        expect(status).toBe(403)
+        if (method === 'GET') expect(text).toMatch(/not asked for as "rebound\.example".*YARN_STEP_HOSTS/)
+      }
+    }
+    expect((await ask('/api/courses', { 'sec-fetch-site': 'cross-site' })).status).toBe(403)
+    expect((await ask('/api/courses', { origin: 'null' })).status).toBe(403)
+  })
+
+  test('every answer says how it is to be taken; nothing tells what runs here', async () => {
+    for (const path of ['/', '/nothing/here', '/api/courses', '/api/nothing']) {
+      const { headers, text } = await ask(path)
+      expect(headers['content-security-policy']).toMatch(/frame-ancestors 'none'/)
+      expect(headers['x-content-type-options']).toBe('nosniff')
+      expect(headers['referrer-policy']).toBe('same-origin')
+      expect(headers['permissions-policy']).toMatch(/geolocation=\(\)/)
+      expect(headers['x-powered-by']).toBeUndefined()
+      const nonce = /'nonce-([^']+)'/.exec(headers['content-security-policy'] as string)![1]!
+      for (const [script] of text.matchAll(/<script[^>]*>/g)) expect(script).toContain(`nonce="${nonce}"`)
+    }
+  })
+
+  test.each([
+    '/api/lessons/nothing',
+    '/api/lessons/%00',
+    '/api/lessons/a%00b/revisions',
+    '/api/lessons/tide-table/revisions/x',
+    '/api/lessons/tide-table/revisions/99999999999',
+    '/api/lessons/tide-table/revisions/-1',
+    '/api/lessons/nothing/exports',
+    '/api/lessons/nothing/archive',
+    '/api/lessons/nothing/revisions',
+    '/api/courses/nothing/balance',
+    '/api/exports/nothing/file',
+    '/api/imports?id=%00',
+    '/api/tasks?id=%00',
+    '/api/recordings?lesson=%00',
+    '/api/media/x/page-1.png',
+    `/api/media/${'a'.repeat(64)}/take?from=0&to=1&format=wav`,
+    `/api/media/${'a'.repeat(64)}/take?from=x`,
+    '/api/pieces/score?wish=%7B%7D',
+    '/api/pieces/preview?wish=x',
+    '/lessons/nothing',
+    '/lessons/%00',
+    '/courses/nothing',
+  ])('%s is told to be wrong or not there, and nothing of ours is shown', async (path) => {
+    const { status, text } = await ask(path)
+    expect(status).toBeGreaterThanOrEqual(path.includes('?id=') || path.includes('?lesson=') ? 200 : 400)
+    expect(status).toBeLessThan(500)
+    expect(text).not.toMatch(/select .* from|at .*\.mjs:\d|postgresql:|\/work\//i)
+  })
+
+  test.each([
+    ['POST', '/api/lessons', { course: 'nothing', title: 'x', pictures: [], voices: [], music: [] }],
+    ['POST', '/api/lessons', { course: null, title: 'x', pictures: ['a'.repeat(64)], voices: [], music: [] }],
+    ['POST', '/api/recordings', { id: 'recording-1', lesson: 'nothing', kind: 'voice', details: {} }],
+    ['POST', '/api/roles', { sounds: ['../../x'] }],
+    ['POST', '/api/tasks', { kind: 'balance', lesson: '\0', revision: 1 }],
+    ['PUT', '/api/lessons/tide-table', { base: 1, save: 'x', lesson: {} }],
+    ['PUT', '/api/lessons/tide-table', { base: 1e12, save: 'save-1234', lesson: {} }],
+    ['PATCH', '/api/courses/nothing', { title: 'x' }],
+    ['DELETE', '/api/lessons/nothing', null],
+    ['DELETE', '/api/exports/nothing', null],
+  ])('%s %s with %j is refused with a sentence', async (method, path, body) => {
+    const answer = await fetch(application.url + path, { method, ...(body && { body: JSON.stringify(body) }) })
+    // A task is taken, and fails with a sentence.
+    if (path === '/api/tasks') return expect(answer.status).toBeLessThan(500)
+    expect(answer.status).toBeGreaterThanOrEqual(400)
+    expect(answer.status).toBeLessThan(500)
+    expect(((await answer.json()) as { error: string }).error).toMatch(/[.]$/)
+  })
+
+  test('more than a request may hold is not read', async () => {
+    const body = JSON.stringify({ title: 'x'.repeat(6_000_000) })
+    const answer = await fetch(`${application.url}/api/courses`, {
+      method: 'POST',
+      body,
+      headers: { connection: 'close' },
+    })
+    expect(answer.status).toBe(413)
+  })
+
+  test('many previews at once leave the server able to answer: the newest are heard', async () => {
+    const wish = JSON.stringify({ ...DEFAULT_WISH, length: 60, sections: [{ kind: 'body', start: 0 }] })
+    const previews = Array.from({ length: 20 }, (_, i) =>
+      fetch(
+        `${application.url}/api/pieces/preview?wish=${encodeURIComponent(wish.replace(/"seed":\d+/, `"seed":${i}`))}`,
+      ),
+    )
+    const asked = performance.now()
+    expect((await fetch(`${application.url}/api/health`)).status).toBe(200)
+    expect(performance.now() - asked).toBeLessThan(10_000)
+    const statuses = (await Promise.all(previews)).map(({ status }) => status)
+    expect(statuses.filter((status) => status === 200).length).toBeGreaterThanOrEqual(1)
+    expect(statuses.filter((status) => status !== 200 && status !== 400)).toEqual([])
   })
 })
 

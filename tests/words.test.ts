@@ -4,7 +4,7 @@ import type { ElementHandle, Page } from 'puppeteer-core'
 import { readWav } from '@/core/formats/wav'
 import { HOUSE_RATE } from '@/core/units'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
-import { headless, rawFile, scratch } from './support/application'
+import { headless, madeFile, rawFile, scratch } from './support/application'
 import { chooseFiles, clickOn, savedLesson, waitForSheet, waitForText } from './support/browser'
 import { likeness, locate } from './support/sound'
 import { sharedSession } from './support/session'
@@ -21,8 +21,7 @@ beforeAll(() => {
 
 async function voiceNow(): Promise<Float32Array> {
   await savedLesson(page)
-  const response = await fetch(`${session.application.url}/api/lessons/${lessonId()}/voice?format=wav`)
-  return readWav(new Uint8Array(await response.arrayBuffer())).channels[0]!
+  return readWav(await madeFile(session.application.url, lessonId(), 'voice-wav')).channels[0]!
 }
 
 interface ShownWord {

@@ -8,3 +8,18 @@ export class UserError extends Error {
 
 /** What was asked for is not there (any more). */
 export class NotThere extends UserError {}
+
+interface Cause {
+  name?: string
+  message?: string
+  code?: string
+  cause?: unknown
+}
+
+/** An error and what led to it, the outermost first; whatever it is that was thrown. */
+export function causesOf(error: unknown): Cause[] {
+  const causes: Cause[] = []
+  for (let one = error; typeof one === 'object' && one !== null && causes.length < 10; one = (one as Cause).cause)
+    causes.push(one)
+  return causes
+}

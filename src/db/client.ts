@@ -1,5 +1,6 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import pg from 'pg'
+import { causesOf } from '@/core/userError'
 
 export function databaseUrl(): string {
   const url = process.env.DATABASE_URL
@@ -62,13 +63,10 @@ export async function transaction<T>(work: (tx: Transaction) => Promise<T>): Pro
 
 /** Whether an error says that the database could not be reached or went away in the middle. */
 export function isDatabaseAway(error: unknown): boolean {
-  for (let one = error; one instanceof Error; one = one.cause) {
-    const { code = '' } = one as { code?: string }
-    if (/^(?:08|57P|53300)/.test(code) || /^E(?:CONN|PIPE|TIMEDOUT)/.test(code)) return true
-    if (
-      /connection (?:terminated|timeout|ended)|timeout exceeded when trying to connect|not queryable/i.test(one.message)
-    )
-      return true
-  }
-  return false
+  return causesOf(error).some(
+    ({ code = '', message = '' }) =>
+      /^(?:08|57P|53300)/.test(code) || /^E(?:CONN|PIPE|TIMEDOUT)/.test(code) || AWAY.test(message),
+  )
 }
+
+const AWAY = /connection (?:terminated|timeout|ended)|timeout exceeded when trying to connect|not queryable/i

@@ -1,16 +1,17 @@
-import { mkdtemp, readdir, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import { createWriteStream } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import yazl from 'yazl'
 import { writeWav } from '@/core/formats/wav'
-import { emptyLesson, newStep } from '@/core/lesson/document'
+import { emptyLesson, newBed, newStep } from '@/core/lesson/document'
 import { shelfItem } from '@/core/lesson/firstLesson'
 import { tones } from '@/core/testing/signals'
 import { readArchive, writeArchive } from './archive'
 import { importMedia } from './import'
-import { openStore } from './store'
+import { assertMediaThere } from './lessonMedia'
+import { openStore, PARTS } from './store'
 
 let folder: string
 beforeAll(async () => {
@@ -48,7 +49,6 @@ test('a lesson and its files go into an archive and come out the same, in anothe
 test('paths that climb out of the archive are refused, and nothing is written outside', async () => {
   // The writer refuses such names, so a harmless one of the same length is changed afterwards.
   const file = await zipOf('climbing.zip', { 'aa/climb.txt': 'x', 'lesson.json': '{}' })
-  const { readFile } = await import('node:fs/promises')
   const bytes = await readFile(file)
   await writeFile(file, Buffer.from(bytes.toString('latin1').replaceAll('aa/climb.txt', '../climb.txt'), 'latin1'))
   await expect(readArchive(file, openStore(join(folder, 'three')))).rejects.toThrow(/lead out of it/)
@@ -87,4 +87,54 @@ test('what is no zip is refused', async () => {
   await expect(readArchive(join(folder, 'no.zip'), openStore(join(folder, 'six')))).rejects.toThrow(
     /not a saved lesson/,
   )
+})
+
+test('equal names in an archive are refused: nobody could tell which is meant', async () => {
+  const zip = new yazl.ZipFile()
+  for (const text of ['{}', JSON.stringify(emptyLesson('x'))]) zip.addBuffer(Buffer.from(text), 'lesson.json')
+  zip.end()
+  const file = join(folder, 'twice.zip')
+  await pipeline(zip.outputStream, createWriteStream(file))
+  await expect(readArchive(file, openStore(join(folder, 'seven')))).rejects.toThrow('damaged')
+})
+
+test('parts beyond the ends of their files come out inside them', async () => {
+  const { store, media, lesson } = await lessonWithSound()
+  const wild = {
+    ...lesson,
+    steps: [{ ...lesson.steps[0]!, passages: [{ id: 'p', media: media.hash, from: 0.2, to: 900, pause: 0 }] }],
+    bedCues: [{ ...newBed('b', media.hash, 's'), from: 500 }],
+  }
+  const file = join(folder, 'wild.zip')
+  await writeArchive(wild, store, file)
+  const opened = await readArchive(file, openStore(join(folder, 'eight')))
+  expect(opened.steps[0]!.passages[0]).toMatchObject({ from: 0.2, to: 1 })
+  expect(opened.bedCues[0]!.from).toBeLessThan(1)
+})
+
+test('a lesson whose file is missing is saved without it, opens, and says what is missing when it is made', async () => {
+  const { store, media, lesson } = await lessonWithSound()
+  await rm(store.path(media.hash, PARTS.original))
+  const file = join(folder, 'lacking.zip')
+  await writeArchive(lesson, store, file)
+  const other = openStore(join(folder, 'nine'))
+  const opened = await readArchive(file, other)
+  expect(opened).toEqual(lesson)
+  await expect(assertMediaThere(opened, other)).rejects.toThrow(/These files are missing: Tone\. Bring them in again/)
+})
+
+test('more than there is room for is refused before anything is unpacked', async () => {
+  const file = await zipOf('bomb.zip', {
+    'lesson.json': JSON.stringify((await lessonWithSound()).lesson),
+    'media/media.json': JSON.stringify([
+      { hash: (await lessonWithSound()).media.hash, file: 'bomb', name: 'bomb.wav' },
+    ]),
+    'media/bomb': 'x'.repeat(1000),
+  })
+  // What the entry says of its size, made a terabyte large in the list of contents.
+  const bytes = await readFile(file)
+  const entry = bytes.lastIndexOf('media/bomb') - 46
+  bytes.writeUInt32LE(0xfffffff0, entry + 24)
+  await writeFile(file, Buffer.concat([bytes]))
+  await expect(readArchive(file, openStore(join(folder, 'ten')))).rejects.toMatchObject({ name: 'UserError' })
 })

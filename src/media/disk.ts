@@ -1,4 +1,5 @@
 import { statfs } from 'node:fs/promises'
+import { causesOf } from '@/core/userError'
 import { ProgramError } from './process'
 
 export const DISK_FULL =
@@ -6,12 +7,12 @@ export const DISK_FULL =
 
 /** Whether an error says that there is no room left, whoever met it. */
 export function isDiskFull(error: unknown): boolean {
-  for (let one = error; one instanceof Error; one = one.cause) {
-    if (one instanceof ProgramError && one.reason === 'disk') return true
-    if (['ENOSPC', 'EDQUOT'].includes((one as NodeJS.ErrnoException).code ?? '')) return true
-    if (/no space left on device/i.test(one.message)) return true
-  }
-  return false
+  return causesOf(error).some(
+    (one) =>
+      (one instanceof ProgramError && one.reason === 'disk') ||
+      ['ENOSPC', 'EDQUOT'].includes(one.code ?? '') ||
+      /no space left on device/i.test(one.message ?? ''),
+  )
 }
 
 /** Room that is left for others when something large is taken in. */

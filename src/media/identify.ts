@@ -53,7 +53,7 @@ export async function identifyFile(path: string, name: string): Promise<FileIden
   const found = await fileTypeFromFile(path)
   const known = found && KNOWN[found.mime.split(';')[0]!]
   if (known) return { ...known, extension: found.ext }
-  const advice = ADVICE[found?.ext ?? (await otherEnding(path)) ?? '']
+  const advice = ADVICE[found?.ext ?? ''] ?? ADVICE[(await otherEnding(path)) ?? '']
   throw new UserError(`This file can't be used: ${name}. ${advice ?? USABLE}`)
 }
 

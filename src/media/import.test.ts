@@ -229,3 +229,112 @@ trailer<</Root 1 0 R/Encrypt 4 0 R/ID[<00><00>]>>
     )
   }
 })
+
+describe('files as they come', () => {
+  beforeAll(() => put('tone.wav', writeWav(tone(), 48000)))
+
+  test('samples that are no numbers, or beyond all measure, are silent, and that is said', async () => {
+    const samples = tones([[-20, 2]])
+    for (const [i, value] of [NaN, Infinity, -Infinity, 1e30].entries()) samples[48_000 + i] = value
+    await put('broken.wav', floatWav(samples, 48_000))
+    const media = await take('broken.wav')
+    expect(media.note).toMatch(/^4 samples of this file are damaged and silent now/)
+    const { source, close } = storeSource(store)
+    const [found] = await source(media.hash, 47_990, 30)
+    await close()
+    expect([...found!].every((value) => Math.abs(value) < 1)).toBe(true)
+    expect([...found!.slice(10, 14)]).toEqual([0, 0, 0, 0])
+    expect(found![20]!).toBeCloseTo(samples[48_010]!, 6)
+    expect(integratedLoudness((await store.analysis(media.hash))!.energy)!).toBeCloseTo(-20, 1)
+  })
+
+  test('odd rates and many channels are refused with what to do, before anything is decoded', async () => {
+    await put('slow.wav', floatWav(tones([[-20, 0.02]]), 1))
+    await expect(take('slow.wav')).rejects.toThrow(/1 samples a second: slow\.wav\. Save it with/)
+    await ffmpeg('-f', 'lavfi', '-i', `aevalsrc=${Array(16).fill('0.1').join('|')}:d=1`, at('many.wav'))
+    await expect(take('many.wav')).rejects.toThrow(/16 channels: many\.wav\. Save it with one or two/)
+  })
+
+  test('a length that is only reckoned makes no file cut off; one that is promised does', async () => {
+    await ffmpeg('-i', at('tone.wav'), '-c:a', 'aac', '-f', 'adts', at('tone.aac'))
+    expect((await take('tone.aac')).note).toBeNull()
+    await ffmpeg('-f', 'lavfi', '-i', 'anoisesrc=d=20:a=0.1', '-q:a', '9', '-write_xing', '0', at('bare.mp3'))
+    expect((await take('bare.mp3')).note).toBeNull()
+    const flac = at('whole.flac')
+    await ffmpeg('-f', 'lavfi', '-i', 'anoisesrc=d=20:a=0.1', flac)
+    await put('half.flac', (await readFile(flac)).subarray(0, 300_000))
+    expect((await take('half.flac')).note).toMatch(/^This file is cut off/)
+  })
+
+  test('sound that goes on after the last picture is kept, and the last picture stays', async () => {
+    await ffmpeg(
+      ...['-f', 'lavfi', '-i', 'testsrc=size=320x180:rate=30:duration=2'],
+      ...['-f', 'lavfi', '-i', 'sine=frequency=440:duration=6'],
+      ...['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac', at('still going.mp4')],
+    )
+    const media = await take('still going.mp4')
+    expect(Math.abs(media.length! - 6)).toBeLessThan(0.1)
+    expect(media.note).toBeNull()
+    expect(media.lastPicture!).toBeGreaterThan(1.9)
+    const frame = (time: string) =>
+      runProgram(
+        'ffmpeg',
+        [
+          ...['-v', 'error', '-ss', time, '-i', store.path(media.hash, PARTS.proxy), '-frames:v', '1'],
+          ...['-f', 'rawvideo', '-pix_fmt', 'gray', 'pipe:1'],
+        ],
+        { limit: 30 },
+      )
+    const [last, later] = [await frame('1.95'), await frame('5.5')]
+    const difference = last.reduce((sum, value, i) => sum + Math.abs(value - later[i]!), 0) / last.length
+    expect(difference).toBeLessThan(2)
+  })
+
+  test.each([
+    ['look.svg', '<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg"/>', 'Save the picture as PNG or JPEG'],
+    ['voice.aif', 'FORM\0\0\0\x20AIFFCOMM', 'Save the sound as WAV or FLAC'],
+    ['voice.caf', 'caff\0\x01\0\0desc', 'Save the sound as WAV or FLAC'],
+    ['long.wav', 'RF64\xff\xff\xff\xffWAVEds64', 'Save the sound as WAV or FLAC'],
+    ['picture.bmp', 'BM\x36\0\0\0\0\0\0\0\x36\0\0\0\x28\0\0\0', 'Save the picture as PNG or JPEG'],
+  ])('%s is named with what to do', async (name, bytes, advice) => {
+    await put(name, Buffer.from(bytes, 'latin1'))
+    await expect(take(name)).rejects.toThrow(advice)
+  })
+
+  test('a picture that moves shows its first moment, and that is said', async () => {
+    const frames = [0, 120].map((red) =>
+      sharp({ create: { width: 64, height: 64, channels: 3, background: { r: red, g: 80, b: 80 } } })
+        .png()
+        .toBuffer(),
+    )
+    const moving = await sharp(await Promise.all(frames), { join: { animated: true } })
+      .webp()
+      .toBuffer()
+    await put('moving.webp', moving)
+    expect((await take('moving.webp')).note).toMatch(/only its first moment/)
+  })
+
+  test('a name may be as long as a path, and holds nothing that no database takes', async () => {
+    const name = `${'long '.repeat(60)}\0\ud83d.wav`
+    const media = await importMedia(store, await put('named.wav', writeWav([tones([[-21, 1]])], 48000)), name)
+    expect(media.name).toBe(`${'long '.repeat(60)}\ufffd.wav`)
+  })
+})
+
+/** 32-bit float WAV, as recorders and editors write it. */
+function floatWav(samples: Float32Array, rate: number): Buffer {
+  const header = Buffer.alloc(44)
+  header.write('RIFF', 0)
+  header.writeUInt32LE(36 + samples.byteLength, 4)
+  header.write('WAVEfmt ', 8)
+  header.writeUInt32LE(16, 16)
+  header.writeUInt16LE(3, 20)
+  header.writeUInt16LE(1, 22)
+  header.writeUInt32LE(rate, 24)
+  header.writeUInt32LE(rate * 4, 28)
+  header.writeUInt16LE(4, 32)
+  header.writeUInt16LE(32, 34)
+  header.write('data', 36)
+  header.writeUInt32LE(samples.byteLength, 40)
+  return Buffer.concat([header, Buffer.from(samples.buffer)])
+}

@@ -31,12 +31,16 @@ function keyOf({ key, code }: Pressed): string {
   return isOther && code.startsWith('Key') ? code.slice(3).toLowerCase() : key.toLowerCase()
 }
 
-/** What uses arrows, letters and Space itself; and what is typed in. */
-const WIDGETS =
-  '[role="slider"], [role="radiogroup"], [role="tablist"], [role="listbox"], [role="menu"], [role="combobox"], .ant-select, .ant-modal, .ant-popover, .ant-dropdown'
-const TYPED = 'textarea, select, input:not([type=radio]):not([type=checkbox]), [contenteditable="true"]'
+/** What one types in, and what letters choose from. */
+const TYPED =
+  'textarea, select, input:not([type=radio]):not([type=checkbox]), [contenteditable="true"], [role="listbox"], [role="menu"], [role="combobox"], .ant-select, .ant-modal, .ant-popover, .ant-dropdown'
+/** What arrows and their like move in. */
+const MOVED_IN = '[role="slider"], [role="radiogroup"], [role="tablist"]'
+const MOVES = new Set(['left', 'right', 'up', 'down', 'home', 'end', 'pageup', 'pagedown'])
+/** What Space and Enter press. */
 const PRESSED =
   'button, a[href], input, [role="button"], [role="switch"], [role="checkbox"], [role="radio"], [role="tab"], summary, label'
+const PRESSES = new Set(['space', 'enter'])
 /** What lies over the page for the time being, and has the keys meanwhile. */
 const OVER =
   '.ant-modal-wrap:not([style*="display: none"]), .ant-dropdown:not(.ant-dropdown-hidden), .ant-select-dropdown:not(.ant-select-dropdown-hidden)'
@@ -45,8 +49,12 @@ const OVER =
 export function isTaken(target: EventTarget | null, chord: string): boolean {
   if (document.querySelector(OVER)) return true
   if (!(target instanceof HTMLElement)) return false
-  if (target.matches(TYPED) || target.closest(WIDGETS)) return true
-  return (chord === 'space' || chord === 'enter') && target.closest(PRESSED) !== null
+  const key = chord.split('+').at(-1)!
+  return (
+    target.closest(TYPED) !== null ||
+    (MOVES.has(key) && target.closest(MOVED_IN) !== null) ||
+    (PRESSES.has(key) && target.closest(PRESSED) !== null)
+  )
 }
 
 /** Does what a key stands for, unless it is somebody else's: of a field, a menu, an input method. */

@@ -1,3 +1,4 @@
+import { jest } from '@jest/globals'
 import type { Clip } from '@/core/mix/clip'
 import type { MixPlan } from '@/core/mix/plan'
 import { renderMix } from '@/core/mix/renderer'
@@ -123,4 +124,24 @@ test('the voice alone is what the voice is in the mix', async () => {
   const whole = await renderMix(planOf(0), bank.source, 0, 9600)
   expect(joined(blocksOf(sent, 1))).toEqual(whole.tracks.voice[0])
   expect(whole.tracks.bed[0].every((value) => value === 0)).toBe(true)
+})
+
+test('a sound that can not be had for a while is heard when it can, and playing goes on', async () => {
+  const { sent, input, streamer } = open()
+  const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
+  let away = true
+  input.source = async (...args) => {
+    if (away) throw new Error('the server is away')
+    return bank.source(...args)
+  }
+  streamer.play(0, null)
+  await settled()
+  expect(blocksOf(sent, 1)).toEqual([])
+  away = false
+  await new Promise((resolve) => setTimeout(resolve, 500))
+  const played = joined(blocksOf(sent, 1))
+  expect(played.length).toBeGreaterThan(10_000)
+  expect(played).toEqual((await renderMix(planOf(0), bank.source, 0, played.length)).sum[0])
+  streamer.stop()
+  quiet.mockRestore()
 })

@@ -3,6 +3,8 @@ import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
+import pg from 'pg'
+import type { ExportKind, ExportStatus } from '@/core/lesson/exportStatus'
 // The very code by which the demo starts everything.
 import { environment, ROOT, runStep, startServer, startWorker, waitForServer } from '../../scripts/application.mjs'
 import { freePort, startPostgres } from '../../scripts/postgres.mjs'
@@ -20,6 +22,10 @@ export interface Application {
   replaceWorker(): Promise<void>
   /** Kills the server as a crash would, waits, and starts another one at the same address. */
   replaceServer(away: number): Promise<void>
+  stopDatabase(): void
+  startDatabase(): void
+  /** Changes the database behind the application's back. */
+  query(sql: string): Promise<void>
   stop(): Promise<void>
 }
 
@@ -47,6 +53,14 @@ export async function startApplication(): Promise<Application> {
       application.server = startServer(env)
       await waitForServer(application.server, port)
     },
+    stopDatabase: () => postgres.stop(),
+    startDatabase: () => postgres.start(),
+    async query(sql) {
+      const client = new pg.Client({ connectionString: postgres.url })
+      await client.connect()
+      await client.query(sql)
+      await client.end()
+    },
     async stop() {
       await Promise.all([application.server.kill(), application.worker.kill()])
       postgres.stop()
@@ -67,6 +81,30 @@ export async function output(program: string, args: string[]): Promise<string> {
 export const headless = async (...args: string[]): Promise<unknown> => {
   const { stdout } = await run(join(ROOT, 'bin', 'yarn-step'), [...args, '--json'], { maxBuffer: 1 << 28 })
   return JSON.parse(stdout)
+}
+
+/** A file of a lesson as it is saved now, made by the application. */
+export async function madeFile(url: string, lesson: string, kind: ExportKind): Promise<Uint8Array> {
+  const exports = `${url}/api/lessons/${lesson}/exports`
+  const asked = await fetch(exports, { method: 'POST', body: JSON.stringify({ kind }) })
+  const { id } = (await asked.json()) as { id: string }
+  const status = async () => ((await (await fetch(exports)).json()) as ExportStatus[]).find((one) => one.id === id)!
+  await until(async () => {
+    const { state, error } = await status()
+    if (state === 'failed') throw new Error(error ?? 'failed')
+    return state === 'done'
+  }, 300)
+  return new Uint8Array(await (await fetch(`${url}/api/exports/${id}/file`)).arrayBuffer())
+}
+
+/** Looks again and again until there is something. */
+export async function until<T>(look: () => Promise<T | null | undefined | false>, seconds = 60): Promise<T> {
+  for (let tries = 0; tries < seconds * 4; tries++) {
+    const found = await look()
+    if (found) return found
+    await new Promise((resolve) => setTimeout(resolve, 250))
+  }
+  throw new Error('waited in vain')
 }
 
 /** A folder that is gone after the test file. */

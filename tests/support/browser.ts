@@ -1,7 +1,7 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Browser, ElementHandle, JSHandle, Page } from 'puppeteer-core'
+import type { Browser, ElementHandle, HTTPRequest, JSHandle, Page } from 'puppeteer-core'
 import { launchBrowser } from '@/demo/browser'
 
 /** `args` for more; a `profile` that is given is kept, so that a browser can be opened again after a crash. */
@@ -139,17 +139,31 @@ declare global {
 /** From now on keeps every sample that leaves the player. Playing must have begun. */
 export async function captureSound(page: Page): Promise<void> {
   await page.waitForFunction(() => globalThis.yarnStepOutput !== undefined)
+  // The page runs scripts from its own address only, so this one comes from there.
+  const answer = (request: HTTPRequest) => {
+    const answered = request.url().endsWith(TAP_ADDRESS)
+      ? request.respond({ contentType: 'text/javascript', body: TAP })
+      : request.continue()
+    // What was on its way when this ended goes on by itself.
+    answered.catch(() => {})
+  }
+  page.on('request', answer)
+  await page.setRequestInterception(true)
   await page.evaluate(async (source) => {
     const { context, node } = globalThis.yarnStepOutput!
-    await context.audioWorklet.addModule(URL.createObjectURL(new Blob([source], { type: 'text/javascript' })))
+    await context.audioWorklet.addModule(source)
     const captured: number[][] = [[], []]
     globalThis.yarnStepCaptured = captured
     const tap = new AudioWorkletNode(context, 'tap', { numberOfOutputs: 0 })
     tap.port.onmessage = ({ data }: MessageEvent<Float32Array[]>) =>
       data.forEach((part, c) => captured[c]!.push(...part))
     node.connect(tap)
-  }, TAP)
+  }, TAP_ADDRESS)
+  await page.setRequestInterception(false)
+  page.off('request', answer)
 }
+
+const TAP_ADDRESS = '/tap-of-a-test.js'
 
 /** Runs on the audio thread, so that nothing is lost when the page is busy. A second capture finds it registered. */
 const TAP = `

@@ -186,6 +186,10 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
         leaving.set(id, last)
       }
     },
-    giveUp: forget,
+    giveUp() {
+      attempt = null
+      saved = present()
+      return forget()
+    },
   }
 }

@@ -1,3 +1,4 @@
+import type { MediaInfo } from '@/core/lesson/media'
 import { emptyLesson, newStep } from '@/core/lesson/document'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import {
@@ -152,4 +153,39 @@ test('the timeline of one state of a lesson is computed once', () => {
   expect(timelineOf(lesson)).toBe(timelineOf(lesson))
   state().edit({ name: 'setTail', step: 's0', tail: 1 })
   expect(timelineOf(state().history.lesson).length).toBeCloseTo(timelineOf(lesson).length + 1, 9)
+})
+
+test('after undo caret and selection stand where there is a step', () => {
+  const { state } = open()
+  const card = newStep('new', 'New card', { kind: 'card', lines: ['New card'] })
+  state().edit({ name: 'addSteps', before: null, steps: [card] })
+  state().select(['new'], { step: 'new', word: 0 })
+  state().undo()
+  expect(state()).toMatchObject({ selected: ['s1'], caret: { step: 's1', word: 0 } })
+  state().redo()
+  state().select(['s0', 'new'], { step: 's0', word: 1 })
+  state().undo()
+  expect(state()).toMatchObject({ selected: ['s0'], caret: { step: 's0', word: 1 } })
+})
+
+test('a text that is typed is one step of undo; the next text is another', () => {
+  const { state } = open()
+  const type = (script: string, isFirst: boolean) => state().type({ name: 'setScript', step: 's0', script }, isFirst)
+  const before = state().history.lesson
+  ;['H', 'He', 'Heave', 'Heave to'].forEach((text, i) => type(text, i === 0))
+  expect(state().history.past).toHaveLength(1)
+  type('Heave to now', true)
+  expect(state().history.past).toHaveLength(2)
+  state().undo()
+  expect(state().history.lesson.steps[0]!.script).toBe('Heave to')
+  state().undo()
+  expect(state().history.lesson).toEqual(before)
+})
+
+test('a part beyond its file is brought into it by whatever sets it', () => {
+  const { store, state } = open()
+  const info = { hash: TAKE, length: 8.2 } as MediaInfo
+  store.getState().addMedia([info])
+  state().edit({ name: 'trimPassage', passage: 'p0', from: 0, to: 500 })
+  expect(state().history.lesson.steps[0]!.passages[0]!.to).toBe(8.2)
 })

@@ -2,20 +2,12 @@
 
 import { InputNumber, type InputNumberProps } from 'antd'
 import { useRef, useState } from 'react'
+import { parseNumber } from './parseNumber'
 
 type NumberFieldProps = Omit<InputNumberProps<number>, 'value' | 'onChange' | 'onStep' | 'onBlur' | 'onPressEnter'> & {
   value: number | null
   /** null: the field was emptied. */
   onChange: (value: number | null) => void
-}
-
-/** `1,5` and `1.5` are the same; of two different marks the last one parts off the fraction. */
-export function parseNumber(text = ''): number {
-  const figures = text.replace(/[^\d.,\-−+]/g, '').replace('−', '-')
-  const mark = Math.max(figures.lastIndexOf(','), figures.lastIndexOf('.'))
-  if (mark < 0) return Number.parseFloat(figures)
-  const whole = figures.slice(0, mark).replace(/[.,]/g, '')
-  return Number.parseFloat(`${whole}.${figures.slice(mark + 1)}`)
 }
 
 /** A number to be typed. Counts when the field is left, on Enter or by the arrows, so that typing "12" is one change. */

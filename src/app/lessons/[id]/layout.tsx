@@ -18,5 +18,9 @@ export default async function LessonLayout({
   const row = /^[\w-]{1,40}$/.test(id) ? await findLessonRow(id) : null
   if (!row) notFound()
   if (!isReadable(row.document)) return <UnreadableLesson id={id} />
-  return <LessonDesk id={id}>{children}</LessonDesk>
+  return (
+    <LessonDesk key={id} id={id}>
+      {children}
+    </LessonDesk>
+  )
 }
