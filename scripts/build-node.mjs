@@ -34,6 +34,7 @@ await Promise.all([
       prepare: 'src/jobs/prepare.ts',
       'load-demo': 'src/demo/load.ts',
       bench: 'src/bench/main.ts',
+      faults: 'src/faults/main.ts',
     },
   }),
   build({

@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { buildIfNeeded, environment, ROOT, runStep, startServer, startWorker, waitForServer } from './application.mjs'
 import { keepAlive } from './keepAlive.mjs'
@@ -22,14 +22,15 @@ async function main() {
     console.log(`Yarn Step is already running: http://127.0.0.1:${other.port}`)
     return
   }
-  if (other) await clearAway(other.children)
+  // PostgreSQL is no leftover: it is found running and used.
+  if (other) await clearAway([other.children.server, other.children.worker])
 
   const port = await freePort(WANTED_PORT).catch(async () => {
     const free = await freePort()
     console.log(`Port ${WANTED_PORT} is taken by another program, so this uses ${free}.`)
     return free
   })
-  writeRun({ demo: process.pid, port, children: [] })
+  writeRun({ demo: process.pid, port, children: {} })
   const postgres = await startPostgres(data)
   const parts = []
   let stopping = false
@@ -62,8 +63,9 @@ async function main() {
     const worker = keepAlive('The worker', () => startWorker(env))
     const database = keepAlive('PostgreSQL', () => watchPostgres(postgres))
     parts.push(server, worker, database)
-    const remember = () => writeRun({ demo: process.pid, port, children: [server.pid, worker.pid].filter(Boolean) })
-    setInterval(remember, 2000).unref()
+    const children = () => ({ server: server.pid, worker: worker.pid, postgres: database.pid })
+    const remember = () => writeRun({ demo: process.pid, port, children: children() })
+    setInterval(remember, 500).unref()
     await waitForServer(server, port)
     remember()
     console.log(
@@ -80,7 +82,9 @@ function readRun() {
 }
 
 function writeRun(run) {
-  writeFileSync(runFile, JSON.stringify(run))
+  // Put in place at once: who reads it never finds half of it.
+  writeFileSync(`${runFile}.draft`, JSON.stringify(run))
+  renameSync(`${runFile}.draft`, runFile)
 }
 
 /** Whether that number is a process of this installation (numbers are used again after a crash). */
@@ -96,7 +100,7 @@ function isOurs(pid, part = '') {
 
 /** Ends what a crash has left behind, and waits until its port is free again. */
 async function clearAway(pids) {
-  const left = pids.filter((pid) => isOurs(pid))
+  const left = pids.filter((pid) => pid && isOurs(pid))
   for (const pid of left) process.kill(pid, 'SIGKILL')
   const isPortTaken = () =>
     freePort(WANTED_PORT).then(

@@ -44,7 +44,7 @@ beforeAll(async () => {
   await page.evaluate(
     async (id, body) => fetch(`/api/lessons/${id}`, { method: 'PUT', body: JSON.stringify(body) }),
     lessonId(),
-    { base: revision, lesson: made },
+    { base: revision, save: 'more-music', lesson: made },
   )
   await page.reload()
   await waitForSheet(page)

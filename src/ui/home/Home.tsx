@@ -104,11 +104,14 @@ const NOTHING = { pictures: [], voices: [], music: [] }
 function Course({ course }: { course: CourseListing }) {
   const router = useRouter()
   const { message } = App.useApp()
+  const [making, setMaking] = useState(false)
   const newLesson = async () => {
+    setMaking(true)
     try {
       const body = { course: course.id, title: 'New lesson', language: browserLanguage(), ...NOTHING }
       router.push(`/lessons/${(await call<{ id: string }>('/api/lessons', { body })).id}`)
     } catch (error) {
+      setMaking(false)
       void message.error((error as Error).message)
     }
   }
@@ -121,7 +124,9 @@ function Course({ course }: { course: CourseListing }) {
         </span>
         <span className={styles.gap} />
         {course.lessons.length > 0 && <Link href={`/courses/${course.id}`}>Do they sound alike?</Link>}
-        <Button onClick={() => void newLesson()}>New lesson</Button>
+        <Button loading={making} onClick={() => void newLesson()}>
+          New lesson
+        </Button>
         <OpenCopy course={course.id} />
       </div>
       <div className={styles.lessons}>
