@@ -2,10 +2,13 @@
 # Installs what is missing: Debian packages and node modules. Says what it does, changes nothing that is there.
 set -euo pipefail
 cd "$(dirname "$0")/.."
+# Two that start at the same time install one after the other.
+exec 9<package-lock.json
+flock 9
 
 declare -A provides=(
   [ffmpeg]=ffmpeg [espeak-ng]=espeak-ng [flite]=flite [fluidsynth]=fluidsynth [pdftoppm]=poppler-utils
-  [chromium]=chromium [setpriv]=util-linux
+  [chromium]=chromium [setpriv]=util-linux [prlimit]=util-linux [flock]=util-linux
 )
 missing=()
 for command in "${!provides[@]}"; do

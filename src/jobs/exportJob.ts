@@ -5,7 +5,7 @@ import type { ExportKind } from '@/core/lesson/exportStatus'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { findExport, updateExport } from '@/db/exports'
 import { loadRevision } from '@/db/lessons'
-import { assertMediaThere, cleanVoices, loadAnalyses } from '@/media/lessonMedia'
+import { assertCanBeMade, cleanVoices, loadAnalyses } from '@/media/lessonMedia'
 import type { RenderOptions } from '@/media/mixdown'
 import { renderSound, renderVideo } from '@/media/video/render'
 import { renderVoice } from '@/media/voiceFile'
@@ -43,7 +43,7 @@ async function make(
   options: RenderOptions,
 ): Promise<BalanceSheet | null> {
   const store = mediaStore()
-  await assertMediaThere(saved, store)
+  await assertCanBeMade(saved, store)
   const lesson = await cleanVoices(saved, store, options)
   const analysisOf = await loadAnalyses(lesson, store)
   switch (kind) {

@@ -10,7 +10,7 @@ import { shelfItem } from '@/core/lesson/firstLesson'
 import { tones } from '@/core/testing/signals'
 import { readArchive, writeArchive } from './archive'
 import { importMedia } from './import'
-import { assertMediaThere } from './lessonMedia'
+import { assertCanBeMade } from './lessonMedia'
 import { openStore, PARTS } from './store'
 
 let folder: string
@@ -120,7 +120,7 @@ test('a lesson whose file is missing is saved without it, opens, and says what i
   const other = openStore(join(folder, 'nine'))
   const opened = await readArchive(file, other)
   expect(opened).toEqual(lesson)
-  await expect(assertMediaThere(opened, other)).rejects.toThrow(/These files are missing: Tone\. Bring them in again/)
+  await expect(assertCanBeMade(opened, other)).rejects.toThrow(/These files are missing: Tone\. Bring them in again/)
 })
 
 test('more than there is room for is refused before anything is unpacked', async () => {

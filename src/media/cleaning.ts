@@ -139,5 +139,7 @@ let loaded: Promise<WebAssembly.Module> | undefined
 export async function loadSuppressor(): Promise<Suppressor> {
   const path = join(projectFolder(), 'node_modules', '@shiguredo', 'rnnoise-wasm', 'dist', 'rnnoise_simd.wasm')
   loaded ??= readFile(path).then((bytes) => WebAssembly.compile(bytes))
+  // A first failure is not the last word.
+  loaded.catch(() => (loaded = undefined))
   return createSuppressor(await loaded)
 }

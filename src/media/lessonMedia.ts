@@ -1,6 +1,8 @@
-import { mediaInUse, mediaOf, type Lesson } from '@/core/lesson/document'
+import { mediaInUse, mediaOf, picturesOfStep, type Lesson, type Picture } from '@/core/lesson/document'
+import { keptParts } from '@/core/lesson/motion'
 import type { MediaInfo } from '@/core/lesson/media'
 import { cleaningOf, voicesOf, withCleaned } from '@/core/lesson/takes'
+import { FRAME_RATE } from '@/core/units'
 import { UserError } from '@/core/userError'
 import type { Analysis } from '@/core/measure/analysis'
 import type { AnalysisOf } from '@/core/mix/plan'
@@ -23,18 +25,38 @@ export async function cleanVoices(
   return withCleaned(lesson, (media) => cleaned.get(media))
 }
 
-/** Throws a UserError that names what is missing of what is seen or heard: nothing is made with holes in it. */
-export async function assertMediaThere(lesson: Lesson, store: MediaStore): Promise<void> {
-  const missing: string[] = []
-  for (const hash of mediaInUse(lesson)) {
-    if (await store.has(hash)) continue
-    missing.push(lesson.shelf.find(({ media }) => media === hash)?.title ?? 'a take')
-  }
+/** Throws a UserError that says what keeps a lesson from being made as it is: nothing is made with holes in it. */
+export async function assertCanBeMade(lesson: Lesson, store: MediaStore): Promise<void> {
+  const infoOf = await loadInfos(lesson, store)
+  const missing = [...mediaInUse(lesson)].filter((hash) => !infoOf(hash)).map((hash) => titleOf(lesson, hash))
   if (missing.length > 0)
     throw new UserError(
       `These files are missing: ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ' and more' : ''}. Bring them in again, or take them out of the lesson.`,
     )
+  lesson.steps.forEach((step, index) => {
+    for (const picture of picturesOfStep(step)) {
+      const obstacle = obstacleIn(picture, infoOf)
+      if (obstacle) throw new UserError(`Step ${index + 1}: ${obstacle}`)
+    }
+  })
 }
+
+function obstacleIn(picture: Picture, infoOf: (hash: string) => MediaInfo | undefined): string | null {
+  if (picture.kind === 'recording' && keptParts(picture).every(({ from, to }) => to - from < SHORTEST))
+    return 'everything of its recording is cut out. Take back a cut, or give the step another picture.'
+  const pages = picture.kind === 'still' ? (infoOf(picture.media)?.pages.length ?? 0) : Infinity
+  return picture.kind === 'still' && picture.page > pages
+    ? `it shows page ${picture.page} of a file that has ${pages}. Give the step another picture.`
+    : null
+}
+
+/** Less than a picture of the video. */
+const SHORTEST = 1 / FRAME_RATE
+
+const titleOf = (lesson: Lesson, hash: string) =>
+  lesson.shelf.find(({ media }) => media === hash)?.title ??
+  lesson.takes.find(({ media }) => media === hash)?.name ??
+  'a take'
 
 /** Analyses of everything that sounds in a lesson, in memory. Files that are missing are left out. */
 export async function loadAnalyses(lesson: Lesson, store: MediaStore): Promise<AnalysisOf> {

@@ -127,10 +127,11 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
         <Select
           showSearch={{ optionFilterProp: 'label' }}
           aria-label="Language that is spoken"
+          prefix="spoken:"
           value={language}
           options={languages}
           onChange={setLanguage}
-          style={{ minWidth: 180 }}
+          style={{ minWidth: 230 }}
         />
       </div>
       <ul className={styles.files}>

@@ -130,7 +130,14 @@ function HistoryButtons() {
 function Saved() {
   const save = useSaveState()
   return (
-    <span className={styles.saved} role="status" data-save={save.state}>
+    <span
+      className={styles.saved}
+      role="status"
+      data-save={save.state}
+      title={
+        save.state === 'offline' ? 'The server does not answer. It is asked again and again; go on working.' : undefined
+      }
+    >
       {sayState(save)}
     </span>
   )
@@ -144,8 +151,9 @@ function sayState(save: SaveState): string {
       return 'Not saved: changed elsewhere'
     case 'offline': {
       const since = new Date(save.since).toLocaleTimeString('en-GB', { timeStyle: 'short' })
-      const where = save.isKept ? 'kept in this browser' : 'keep this window open'
-      return `Not saved yet: no answer from the server since ${since}; ${where}`
+      return save.isKept
+        ? `Not saved yet, but kept in this browser since ${since}`
+        : `Not saved yet since ${since}: keep this window open`
     }
     case 'refused':
       return `Not saved: ${save.reason}`

@@ -1,0 +1,351 @@
+import { writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { Browser, Page } from 'puppeteer-core'
+import sharp from 'sharp'
+import type { Lesson } from '@/core/lesson/document'
+import { madeFile, output, scratch, startApplication, until, type Application } from './support/application'
+import { chooseFiles, clickOn, openBrowser, openPage, savedLesson, waitForSheet, waitForText } from './support/browser'
+
+/** Saving, and what comes in its way: two windows, lost answers, a server or a database that is away. */
+
+interface Saved {
+  lesson: Lesson
+  revision: number
+}
+
+let application: Application
+let browser: Browser
+const folder = scratch()
+const lessonUrl = () => `${application.url}/lessons/tide-table`
+
+beforeAll(async () => {
+  application = await startApplication()
+  browser = await openBrowser()
+})
+afterAll(async () => {
+  await browser?.close()
+  await application?.stop()
+})
+
+const put = async (name: string, bytes: Uint8Array | string) => {
+  await writeFile(join(folder, name), bytes)
+  return join(folder, name)
+}
+
+describe('saving', () => {
+  test('what is done is there after reloading, and can be saved as a copy and opened again', async () => {
+    const { page } = await openPage(browser, lessonUrl())
+    await waitForSheet(page)
+    await clickOn(page, 'Reading a tide table')
+    await page.keyboard.down('Control')
+    await page.keyboard.press('a')
+    await page.keyboard.up('Control')
+    await page.keyboard.type('Reading a tide table well')
+    await page.keyboard.press('Enter')
+    const saved = await savedLesson(page)
+    expect(saved.lesson.title).toBe('Reading a tide table well')
+    await page.reload()
+    await waitForText(page, 'Reading a tide table well')
+
+    const copy = await put(
+      'copy.zip',
+      Buffer.from(await (await fetch(`${application.url}/api/lessons/tide-table/archive`)).arrayBuffer()),
+    )
+    const home = (await openPage(browser, application.url)).page
+    await chooseFiles(home, 'open-copy', copy)
+    await home.waitForFunction(() => location.pathname.startsWith('/lessons/'), { timeout: 60_000 })
+    await waitForSheet(home)
+    expect(home.url()).not.toBe(page.url())
+    expect((await savedLesson(home)).lesson).toEqual(saved.lesson)
+    await home.close()
+    await page.close()
+  })
+
+  test('two windows on one lesson: the later save is told so, and nothing is overwritten', async () => {
+    const [first, second] = [(await openPage(browser, lessonUrl())).page, (await openPage(browser, lessonUrl())).page]
+    // A page in the background draws nothing, so each is looked at while it is in front.
+    await waitForSheet(second)
+    await first.bringToFront()
+    await waitForSheet(first)
+    await first.keyboard.press('Home')
+    await first.keyboard.press('Delete')
+    const kept = await savedLesson(first)
+    expect(kept.lesson.steps).toHaveLength(11)
+    await second.bringToFront()
+    await second.keyboard.press('End')
+    await second.keyboard.press('Delete')
+    await waitForText(second, 'This lesson was changed in another window')
+    const now = (await (await fetch(`${application.url}/api/lessons/tide-table`)).json()) as typeof kept
+    expect(now).toEqual(kept)
+    // The other version is not lost either.
+    await clickOn(second, 'Keep this version as a copy')
+    await second.waitForFunction(() => !location.pathname.endsWith('tide-table'), { timeout: 30_000 })
+    await waitForSheet(second)
+    expect((await savedLesson(second)).lesson.steps.map(({ id }) => id)).toContain('t1')
+    await first.bringToFront()
+    await clickOn(first, 'Undo')
+    expect((await savedLesson(first)).lesson.steps).toHaveLength(12)
+    await first.close()
+    await second.close()
+  })
+
+  test('while the server does not answer, nothing is called saved; afterwards it is', async () => {
+    const { page } = await openPage(browser, lessonUrl())
+    await waitForSheet(page)
+    await page.setOfflineMode(true)
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'Not saved yet')
+    await page.setOfflineMode(false)
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(11)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(12)
+    await page.close()
+  })
+
+  test('an earlier version can be brought back, and that can be undone', async () => {
+    const { page } = await openPage(browser, lessonUrl())
+    await waitForSheet(page)
+    const { lesson } = await savedLesson(page)
+    await page.keyboard.down('Control')
+    await page.keyboard.press('a')
+    await page.keyboard.up('Control')
+    await page.keyboard.press('Delete')
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(0)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual(lesson)
+    await clickOn(page, 'Copy and versions')
+    await clickOn(page, 'Earlier versions…')
+    await clickOn(page, 'Bring back')
+    await page.waitForFunction(() => document.querySelector('[data-save]')?.textContent === 'Saved')
+    await page.close()
+  })
+})
+
+describe('work is never lost', () => {
+  const open = async (path = '/lessons/tide-table') => {
+    const { page } = await openPage(browser, application.url + path)
+    await waitForSheet(page)
+    return page
+  }
+  const script = (page: Page) => page.waitForSelector('#step-script')
+
+  test('typing counts as it is typed: a reload in the middle of a sentence loses none of it', async () => {
+    const page = await open()
+    await (await script(page))!.focus()
+    await page.keyboard.down('Control')
+    await page.keyboard.press('End')
+    await page.keyboard.up('Control')
+    await page.keyboard.type(' Mind the springs')
+    // Not left, not saved: the page is gone a moment after the last key.
+    page.on('dialog', (dialog) => void dialog.accept())
+    await page.reload()
+    await waitForSheet(page)
+    expect(await (await script(page))!.evaluate((one) => (one as HTMLTextAreaElement).value)).toMatch(
+      / Mind the springs$/,
+    )
+    expect((await savedLesson(page)).lesson.steps[0]!.script).toMatch(/ Mind the springs$/)
+    await page.close()
+  })
+
+  test('Back shows a lesson as it is stored now, and it can be gone on with', async () => {
+    const page = await open()
+    await clickOn(page, 'Coastal Skipper Basics')
+    await page.waitForSelector('[data-testid="first-files"]')
+    // Meanwhile somebody changes it elsewhere.
+    const { lesson, revision } = (await (await fetch(`${application.url}/api/lessons/tide-table`)).json()) as Saved
+    await fetch(`${application.url}/api/lessons/tide-table`, {
+      method: 'PUT',
+      body: JSON.stringify({ base: revision, save: 'elsewhere-1', lesson: { ...lesson, title: 'Changed elsewhere' } }),
+    })
+    await page.goBack()
+    await waitForText(page, 'Changed elsewhere')
+    await waitForSheet(page)
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(lesson.steps.length - 1)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual({ ...lesson, title: 'Changed elsewhere' })
+    await page.close()
+  })
+
+  test('leaving at once after a change waits for its save: home shows it, and so does coming back', async () => {
+    const page = await open()
+    await clickOn(page, 'Changed elsewhere')
+    await page.keyboard.type('!')
+    await page.keyboard.press('Enter')
+    await clickOn(page, 'Coastal Skipper Basics')
+    await page.waitForSelector('[data-testid="first-files"]')
+    await waitForText(page, 'Changed elsewhere!')
+    await page.goBack()
+    await waitForSheet(page)
+    expect((await savedLesson(page)).lesson.title).toBe('Changed elsewhere!')
+    await page.close()
+  })
+
+  test('a save whose answer was lost does not conflict with itself', async () => {
+    const page = await open()
+    const before = await savedLesson(page)
+    let lost = 0
+    page.on('request', (request) => {
+      const isSave = request.method() === 'PUT' && request.url().endsWith('/api/lessons/tide-table')
+      if (!isSave || lost > 0) return void request.continue().catch(() => {})
+      lost++
+      // It arrives and is done; only the answer never comes.
+      void fetch(request.url(), { method: 'PUT', body: request.postData() })
+        .then(() => request.abort('connectionreset'))
+        .catch(() => {})
+    })
+    await page.setRequestInterception(true)
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'Not saved yet')
+    const saved = await savedLesson(page)
+    expect(lost).toBe(1)
+    expect(saved.lesson.steps).toHaveLength(before.lesson.steps.length - 1)
+    expect(saved.revision).toBe(before.revision + 1)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+    await page.close()
+  })
+
+  test('while the server is away editing goes on; what was changed outlives a closed page and is saved when it is back', async () => {
+    const page = await open()
+    const before = await savedLesson(page)
+    await application.server.kill('SIGKILL')
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'kept in this browser')
+    await page.close()
+    await application.replaceServer(0)
+    const again = await open()
+    const after = await savedLesson(again)
+    expect(after.lesson.steps).toHaveLength(before.lesson.steps.length - 1)
+    expect(after.revision).toBe(before.revision + 1)
+    await again.keyboard.press('Home')
+    await putBack(before.lesson, after.revision)
+    await again.close()
+  })
+
+  test('what is kept in the browser and was changed elsewhere meanwhile is asked about, and neither is lost', async () => {
+    const page = await open()
+    const before = await savedLesson(page)
+    await application.server.kill('SIGKILL')
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'kept in this browser')
+    await page.close()
+    await application.replaceServer(0)
+    const elsewhere = { ...before.lesson, title: 'The other one' }
+    await putBack(elsewhere, before.revision)
+    const again = await open()
+    await waitForText(again, 'This lesson was changed in another window')
+    expect(await storedTitle()).toBe('The other one')
+    await clickOn(again, 'Keep this version as a copy')
+    await again.waitForFunction(() => !location.pathname.endsWith('tide-table'), { timeout: 30_000 })
+    await waitForSheet(again)
+    expect((await savedLesson(again)).lesson.steps).toHaveLength(before.lesson.steps.length - 1)
+    await again.close()
+    const last = await open()
+    expect((await savedLesson(last)).lesson).toEqual(elsewhere)
+    await putBack(before.lesson, before.revision + 1)
+    await last.close()
+  })
+
+  test('a database that is away for a while loses nothing, and nothing has to be started again', async () => {
+    const page = await open()
+    const before = await savedLesson(page)
+    application.stopDatabase()
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await waitForText(page, 'Not saved yet')
+    const answer = await fetch(`${application.url}/api/courses`)
+    expect(answer.status).toBe(503)
+    expect(await answer.json()).toEqual({ error: expect.stringMatching(/^The database does not answer/) })
+    application.startDatabase()
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(before.lesson.steps.length - 1)
+    await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+    // The worker goes on, too.
+    await madeFile(application.url, 'tide-table', 'voice-wav')
+    await page.close()
+  })
+
+  test('files dropped in any view come in, pictures in the order of their names', async () => {
+    const { page } = await openPage(browser, `${lessonUrl()}/finish`)
+    const before = await savedLesson(page)
+    const names = ['buoy 10.png', 'buoy 2.png', 'buoy 1.png']
+    const files = await Promise.all(
+      names.map(async (name, i) => {
+        const picture = sharp({ create: { width: 64 + i, height: 36, channels: 3, background: '#12647a' } })
+        return { name, bytes: (await picture.png().toBuffer()).toString('base64') }
+      }),
+    )
+    await page.evaluate((dropped) => {
+      const data = new DataTransfer()
+      for (const { name, bytes } of dropped) {
+        const binary = Uint8Array.from(atob(bytes), (letter) => letter.charCodeAt(0))
+        data.items.add(new File([binary], name, { type: 'image/png' }))
+      }
+      for (const type of ['dragenter', 'dragover', 'drop'])
+        window.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }))
+    }, files)
+    // Another view does not lose what is on its way.
+    await clickOn(page, 'Booth')
+    await page.waitForFunction(() => !document.querySelector('[aria-label="Files on their way"]'), { timeout: 60_000 })
+    const titles = await until(async () => {
+      const { lesson } = await savedLesson(page)
+      const added = lesson.steps.filter(({ id }) => !before.lesson.steps.some((step) => step.id === id))
+      return added.length === 3 && added.map(({ title }) => title)
+    })
+    expect(titles).toEqual(['Buoy 1', 'Buoy 2', 'Buoy 10'])
+    for (let i = 0; i < 6; i++) await clickOn(page, 'Undo')
+    expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+    await page.close()
+  })
+
+  test('a long script and a name as long as a path make a lesson like any other', async () => {
+    const { page } = await openPage(browser, application.url)
+    const words = 'Mind the tide before you slip the mooring lines. '.repeat(540)
+    const picture = `${'harbour wall at low water '.repeat(9)}.png`.slice(-200)
+    await sharp({ create: { width: 80, height: 45, channels: 3, background: '#93610a' } })
+      .png()
+      .toFile(join(folder, picture))
+    await put('long.txt', words)
+    await chooseFiles(page, 'first-files', join(folder, picture), join(folder, 'long.txt'))
+    await waitForText(page, 'picture')
+    await clickOn(page, 'Make the lesson')
+    await page.waitForFunction(() => location.pathname.startsWith('/lessons/'), { timeout: 60_000 })
+    await page.waitForSelector('[role=row]')
+    expect((await savedLesson(page)).lesson.steps[0]!.script.length).toBeGreaterThan(26_000)
+    expect((await fetch(application.url)).status).toBe(200)
+    await page.close()
+  })
+
+  test('a lesson that can not be read harms no other, and can be had as it is', async () => {
+    await application.query(
+      `insert into lessons (id, course_id, revision, document) values ('later', 'coastal', 1, '{"format": 99, "title": "Of a later time"}')`,
+    )
+    const { page } = await openPage(browser, application.url)
+    await page.waitForSelector('[data-unreadable]')
+    await waitForText(page, 'Of a later time')
+    await page.waitForSelector('a[href="/lessons/tide-table"]')
+    await page.goto(`${application.url}/lessons/later`)
+    await waitForText(page, 'can’t be opened here')
+    const archive = await fetch(`${application.url}/api/lessons/later/archive`)
+    expect(archive.status).toBe(200)
+    await put('later.zip', new Uint8Array(await archive.arrayBuffer()))
+    const document = await output('unzip', ['-p', join(folder, 'later.zip'), 'lesson.json']).catch(() => null)
+    if (document) expect(JSON.parse(document)).toEqual({ format: 99, title: 'Of a later time' })
+    await application.query(`delete from lessons where id = 'later'`)
+    await page.close()
+  })
+
+  const storedTitle = async () =>
+    ((await (await fetch(`${application.url}/api/lessons/tide-table`)).json()) as Saved).lesson.title
+  /** As another window would. */
+  async function putBack(lesson: Saved['lesson'], base: number) {
+    const body = JSON.stringify({ base, save: `test-${base}-${Date.now()}`, lesson })
+    expect((await fetch(`${application.url}/api/lessons/tide-table`, { method: 'PUT', body })).status).toBe(200)
+  }
+})
