@@ -209,6 +209,32 @@ describe('work is never lost', () => {
     await page.close()
   })
 
+  test('a page that dies between a save and its answer, with more typed meanwhile, conflicts with nothing', async () => {
+    const page = await open()
+    const before = await savedLesson(page)
+    let held = 0
+    page.on('request', (request) => {
+      const isSave = request.method() === 'PUT' && request.url().endsWith('/api/lessons/tide-table')
+      if (!isSave) return void request.continue().catch(() => {})
+      // Done, and never answered.
+      if (held++ === 0) void fetch(request.url(), { method: 'PUT', body: request.postData() })
+    })
+    await page.setRequestInterception(true)
+    await (await script(page))!.focus()
+    await page.keyboard.type('Before. ')
+    await until(async () => held > 0)
+    await page.keyboard.type('After. ')
+    await new Promise((resolve) => setTimeout(resolve, 800))
+    await page.close()
+    const again = await open()
+    const after = await savedLesson(again)
+    const text = after.lesson.steps[0]!.script
+    for (const typed of ['Before. ', 'After. ']) expect(text).toContain(typed)
+    expect(after.revision).toBe(before.revision + 2)
+    await putBack(before.lesson, after.revision)
+    await again.close()
+  })
+
   test('while the server is away editing goes on; what was changed outlives a closed page and is saved when it is back', async () => {
     const page = await open()
     const before = await savedLesson(page)

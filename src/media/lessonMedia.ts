@@ -1,5 +1,5 @@
 import { mediaInUse, mediaOf, picturesOfStep, type Lesson, type Picture } from '@/core/lesson/document'
-import { keptParts } from '@/core/lesson/motion'
+import { partsBetweenCuts } from '@/core/lesson/motion'
 import type { MediaInfo } from '@/core/lesson/media'
 import { cleaningOf, voicesOf, withCleaned } from '@/core/lesson/takes'
 import { FRAME_RATE } from '@/core/units'
@@ -42,7 +42,7 @@ export async function assertCanBeMade(lesson: Lesson, store: MediaStore): Promis
 }
 
 function obstacleIn(picture: Picture, infoOf: (hash: string) => MediaInfo | undefined): string | null {
-  if (picture.kind === 'recording' && keptParts(picture).every(({ from, to }) => to - from < SHORTEST))
+  if (picture.kind === 'recording' && partsBetweenCuts(picture).every(({ from, to }) => to - from < SHORTEST))
     return 'everything of its recording is cut out. Take back a cut, or give the step another picture.'
   const pages = picture.kind === 'still' ? (infoOf(picture.media)?.pages.length ?? 0) : Infinity
   return picture.kind === 'still' && picture.page > pages

@@ -61,8 +61,14 @@ export function planMotion(
 const fitting = (length: Seconds, available: Seconds) =>
   available > 0 ? Math.min(SPEED_LIMITS.most, Math.max(SPEED_LIMITS.least, length / available)) : 1
 
-/** What is left of a recording after its cuts. */
-export function keptParts({ from, to, cuts }: RecordingPicture): { from: Seconds; to: Seconds }[] {
+/** What is left of a recording after its cuts; all of it where nothing would be left. */
+export function keptParts(picture: RecordingPicture): { from: Seconds; to: Seconds }[] {
+  const parts = partsBetweenCuts(picture)
+  return parts.length > 0 ? parts : [{ from: picture.from, to: picture.to }]
+}
+
+/** What is left of a recording after its cuts; empty where all is cut out. */
+export function partsBetweenCuts({ from, to, cuts }: RecordingPicture): { from: Seconds; to: Seconds }[] {
   const parts: { from: Seconds; to: Seconds }[] = []
   let at = from
   for (const cut of [...cuts].sort((a, b) => a.from - b.from)) {
@@ -70,7 +76,7 @@ export function keptParts({ from, to, cuts }: RecordingPicture): { from: Seconds
     at = Math.max(at, cut.to)
   }
   if (at < to) parts.push({ from: at, to })
-  return parts.length > 0 ? parts : [{ from, to }]
+  return parts
 }
 
 /** A moment of the file as a place among its kept parts laid end to end. */

@@ -19,6 +19,8 @@ type SaveAnswer = { saved: true; revision: number } | { saved: false; revision: 
 const WAIT = 400 // ms after the last change
 const KEEP = 100
 const RETRY = 3000
+/** A browser's storage that does not answer keeps nobody from saving. */
+const KEEP_LIMIT = 1000
 
 export interface Autosave {
   state(): SaveState
@@ -52,7 +54,7 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
   let base = before.revision
   let saved = before.lesson
   /** What this browser keeps. */
-  let kept: Lesson | null = before.draft?.lesson ?? null
+  let kept: { lesson: Lesson; saves: string[] } | null = before.draft && { lesson: before.draft.lesson, saves }
   /** A save that was sent and not answered: it is sent again as it was, so that it is known where it was done. */
   let attempt: { save: string; lesson: Lesson } | null = null
   let running: Promise<void> | null = null
@@ -76,10 +78,12 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
   async function keep(): Promise<void> {
     clearTimeout(keeping)
     const lesson = present()
-    if (lesson === saved || lesson === kept) return
+    const isKept = kept?.lesson === lesson && kept.saves === saves
+    if (lesson === saved || isKept) return
     const media = [...store.getState().media.values()]
+    const written = { lesson, saves }
     await keepDraft({ key, lessonId: id, base, saves, lesson, media, at: Date.now() })
-    kept = lesson
+    kept = written
   }
 
   /** One save at a time; who asks meanwhile waits for it. */
@@ -92,9 +96,10 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
   async function save(): Promise<void> {
     if (now.state === 'conflict' || isSaved()) return
     attempt ??= { save: nanoid(), lesson: present() }
-    saves = [...saves, attempt.save].slice(-20)
+    if (!saves.includes(attempt.save)) saves = [...saves, attempt.save].slice(-20)
     if (now.state !== 'offline') say({ state: 'saving' })
-    const kept = keep()
+    // Kept before it is sent: who finds the draft must know which saves may have been done.
+    const isKept = await Promise.race([isDone(keep()), passed(KEEP_LIMIT)])
     try {
       const body = { base, save: attempt.save, lesson: attempt.lesson }
       await take(await call<SaveAnswer>(`/api/lessons/${id}`, { method: 'PUT', body }), attempt.lesson)
@@ -105,10 +110,6 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
         return
       }
       const since = now.state === 'offline' ? now.since : Date.now()
-      const isKept = await kept.then(
-        () => true,
-        () => false,
-      )
       say({ state: 'offline', since, isKept })
       later(RETRY)
     }
@@ -143,7 +144,7 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
   function onLeave(event: Event): void {
     typing.commitAll()
     if (isSaved() || now.state === 'conflict') return
-    const isKept = kept === present()
+    const isKept = kept?.lesson === present()
     void keep().catch(() => {})
     void flush()
     if (!isKept && event.type === 'beforeunload') event.preventDefault()
@@ -193,3 +194,11 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
     },
   }
 }
+
+const isDone = (work: Promise<unknown>): Promise<boolean> =>
+  work.then(
+    () => true,
+    () => false,
+  )
+
+const passed = (ms: number): Promise<false> => new Promise((resolve) => setTimeout(() => resolve(false), ms))
