@@ -83,5 +83,6 @@ export async function waitForServer(server, port) {
     if (answer?.ok) return
     await new Promise((resolve) => setTimeout(resolve, 250))
   }
+  if (server.failure?.()) throw server.failure()
   throw new Error(`The server did not start:\n${server.output() || 'It said nothing.'}`)
 }

@@ -1,5 +1,8 @@
 /** Keeps a part of the application running: what ends by itself is started again, for ever. */
 
+/** What ends with this code was set wrongly (EX_CONFIG of sysexits.h): starting it again would not help. */
+const WRONG_SETTING = 78
+
 const FIRST_WAIT = 500 // ms
 const LONGEST_WAIT = 5000
 /** What has run so long was well: the next wait is short again. */
@@ -13,6 +16,7 @@ export function keepAlive(name, start, say = console.error) {
   let stopping = false
   let current = null
   let wake = () => {}
+  let failed = null
   const pause = (ms) =>
     new Promise((resolve) => {
       wake = resolve
@@ -25,7 +29,11 @@ export function keepAlive(name, start, say = console.error) {
       try {
         current = await start()
         if (stopping) await current.kill()
-        await current.ended
+        const code = await current.ended
+        if (code === WRONG_SETTING && !stopping) {
+          failed = new Error(current.output().trim())
+          return
+        }
       } catch (error) {
         say(`${name} could not be started: ${error.message}`)
         current = null
@@ -44,7 +52,9 @@ export function keepAlive(name, start, say = console.error) {
     ended,
     output: () => current?.output() ?? '',
     // Between two starts it is as good as running.
-    isRunning: () => !stopping,
+    isRunning: () => !stopping && failed === null,
+    /** Why it is not started again; null while it is. */
+    failure: () => failed,
     async kill(signal) {
       stopping = true
       wake()

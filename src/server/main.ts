@@ -8,6 +8,9 @@ import { allowedHosts, assertLoopback, refusal } from './strangers'
 
 /** The web server: looks at every request before the application sees it, and answers nobody it should not. */
 
+/** By this exit code whoever starts the server knows that starting it again would not help (EX_CONFIG of sysexits.h). */
+const WRONG_SETTING = 78
+
 process.umask(0o077)
 endWithParent()
 const hostname = process.env.HOST || '127.0.0.1'
@@ -16,7 +19,7 @@ try {
   assertLoopback(hostname)
 } catch (error) {
   console.error((error as Error).message)
-  process.exit(1)
+  process.exit(WRONG_SETTING)
 }
 
 const application = next({ dev: false, dir: projectFolder(), hostname, port })

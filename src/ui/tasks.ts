@@ -2,6 +2,7 @@ import { taskResultSchemas, type TaskInput, type TaskKind, type TaskResult, type
 import { call } from './api'
 
 const ASK_EVERY = 300 // ms
+const WAIT_WHILE_AWAY = 2000
 
 /** The task itself could not be done; anything else that is thrown is a matter of the connection. */
 export class TaskFailed extends Error {
@@ -18,7 +19,10 @@ export async function runTask<K extends TaskKind>(
     onProgress(status.progress)
     await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))
     // A server that is away comes back; a task that is gone is asked for again.
-    const [now] = await call<TaskStatus[]>(`/api/tasks?id=${status.id}`).catch(() => [status])
+    const [now] = await call<TaskStatus[]>(`/api/tasks?id=${status.id}`).catch(async () => {
+      await new Promise((resolve) => setTimeout(resolve, WAIT_WHILE_AWAY))
+      return [status]
+    })
     status = now ?? (await call<TaskStatus>('/api/tasks', { body: input }))
   }
   if (status.state === 'failed') throw new TaskFailed(status.error ?? 'This did not work. Try it again.')

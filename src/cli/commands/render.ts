@@ -1,9 +1,11 @@
 import { join } from 'node:path'
+import { assertCanBeMade } from '@/media/lessonMedia'
 import { renderVideo } from '@/media/video/render'
 import { withArchive } from '../workspace'
 
 export function render(archive: string, { out, cache }: { out: string; cache?: string }) {
   return withArchive(archive, async ({ lesson, store, analysisOf, folder }) => {
+    await assertCanBeMade(lesson, store)
     let shown = -1
     const onProgress = (share: number) => {
       const percent = Math.floor(share * 100)
