@@ -5,7 +5,7 @@ import { cleaningOf, voicesOf, withCleaned } from '@/core/lesson/takes'
 import { FRAME_RATE } from '@/core/units'
 import { UserError } from '@/core/userError'
 import type { Analysis } from '@/core/measure/analysis'
-import type { AnalysisOf } from '@/core/mix/plan'
+import type { AnalysisOf } from '@/core/mix/mixPlan'
 import { cleanMedia } from './cleaning'
 import type { MediaStore } from './store'
 

@@ -1,6 +1,6 @@
 import type { Writable } from 'node:stream'
 import { clearanceReadings, corridorShares, type BalanceSheet } from '@/core/mix/balanceSheet'
-import type { PlannedMix } from '@/core/mix/plan'
+import type { PlannedMix } from '@/core/mix/mixPlan'
 import { renderWhole, type MixBlock, type SampleSource } from '@/core/mix/renderer'
 import { createEnergyMeter, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { reportLoudness } from '@/core/measure/loudness'

@@ -1,6 +1,6 @@
-import type { Finding } from '@/core/check/findings'
+import type { Finding } from '@/core/check/finding'
 import type { BalancePicture } from '@/core/mix/balancePicture'
-import type { BedWay, MixPlan } from '@/core/mix/plan'
+import type { BedWay, MixPlan } from '@/core/mix/mixPlan'
 import type { Lesson, TrackName } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { corridorShares } from '@/core/mix/balanceSheet'

@@ -1,6 +1,6 @@
 import { jest } from '@jest/globals'
 import type { Clip } from '@/core/mix/clip'
-import type { MixPlan } from '@/core/mix/plan'
+import type { MixPlan } from '@/core/mix/mixPlan'
 import { renderMix } from '@/core/mix/renderer'
 import { soundBank, TAKE } from '@/core/testing/lessons'
 import { noise } from '@/core/testing/signals'

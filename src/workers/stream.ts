@@ -1,6 +1,6 @@
 import type { SampleIndex } from '@/core/units'
 import { GRID } from '@/core/mix/limiter'
-import type { MixPlan } from '@/core/mix/plan'
+import type { MixPlan } from '@/core/mix/mixPlan'
 import { renderMix, type MixBlock, type SampleSource, type Stereo } from '@/core/mix/renderer'
 import type { Hearing, PlayReport, ToWorklet } from './protocol'
 

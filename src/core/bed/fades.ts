@@ -1,5 +1,5 @@
 import type { BedCue } from '@/core/lesson/document'
-import type { BedSpan } from '@/core/lesson/layout'
+import type { BedSpan } from '@/core/lesson/timeline'
 import { toDecibels, type Decibels, type Seconds } from '@/core/units'
 import { eased } from './nudges'
 import { RIDE_RATE, type GainTrack } from './ride'

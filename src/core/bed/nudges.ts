@@ -1,5 +1,5 @@
 import type { Lesson, Nudge } from '@/core/lesson/document'
-import type { Timeline } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 import type { Decibels, Seconds } from '@/core/units'
 import { RIDE_RATE, type GainTrack } from './ride'
 

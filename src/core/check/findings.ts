@@ -1,43 +1,15 @@
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
 import { mediaOf, type Lesson, type Step } from '@/core/lesson/document'
-import type { Timeline } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 import type { MediaInfo } from '@/core/lesson/media'
 import { clearanceReadings, CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
-import { type AnalysisOf, type PlannedMix } from '@/core/mix/plan'
+import type { AnalysisOf, PlannedMix } from '@/core/mix/mixPlan'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import { checkSounds } from './sounding'
 import { spokenTime } from '@/core/measure/speech'
 import type { Analysis } from '@/core/measure/analysis'
 import type { Seconds } from '@/core/units'
-
-/** Something to look at before delivery. `at` is lesson time. */
-export interface Finding {
-  severity: 'fault' | 'warning' | 'hint'
-  code: FindingCode
-  stepId?: string
-  at?: Seconds
-  text: string
-}
-
-export type FindingCode =
-  | 'no-steps'
-  | 'missing-media'
-  | 'words-run-over'
-  | 'script-without-voice'
-  | 'nothing-said'
-  | 'stand-in'
-  | 'script-changed'
-  | 'only-silence'
-  | 'flashing-picture'
-  | 'clipped-take'
-  | 'voice-masked'
-  | 'bed-lost'
-  | 'licence-unknown'
-  | 'cut-off-file'
-  | 'two-voices'
-  | 'effect-over-words'
-  | 'loose-sound'
-  | 'pin-missed'
+import type { Finding, FindingCode } from './finding'
 
 const SHORTEST_PICTURE: Seconds = 1
 const NOTICED_FROM: Seconds = 0.5

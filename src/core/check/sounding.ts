@@ -1,9 +1,11 @@
 import type { Lesson } from '@/core/lesson/document'
-import { stepAt, type Timeline } from '@/core/lesson/layout'
+import { stepAt } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 import type { SpeechSegment } from '@/core/measure/speech'
-import { speechInLesson, type AnalysisOf } from '@/core/mix/plan'
+import { speechInLesson } from '@/core/mix/plan'
+import type { AnalysisOf } from '@/core/mix/mixPlan'
 import type { Seconds } from '@/core/units'
-import type { Finding } from './findings'
+import type { Finding } from './finding'
 
 /** Shorter overlaps nobody notices. */
 const NOTICED: Seconds = 0.3

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { corridorShares, clearanceReadings } from '@/core/mix/balanceSheet'
-import { planMix, type AnalysisOf } from '@/core/mix/plan'
+import { planMix } from '@/core/mix/plan'
+import type { AnalysisOf } from '@/core/mix/mixPlan'
 import { reportLoudness } from '@/core/measure/loudness'
 import { spokenLoudness } from '@/core/bed/ride'
 import { DEFAULT_TARGETS, type Lesson } from './document'

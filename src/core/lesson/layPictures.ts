@@ -1,19 +1,7 @@
 import type { Seconds } from '@/core/units'
-import type { Picture, Step } from './document'
-import type { PassageSpan, StepSpan, TimeOfSaid } from './layout'
-import { planMotion, type Motion } from './motion'
-
-/** One picture as it is seen; they follow each other without a gap. */
-export interface PictureSpan {
-  step: Step
-  picture: Picture
-  start: Seconds
-  end: Seconds
-  /** Of a recording: how it plays. Empty for what stands still. */
-  motions: Motion[]
-  /** Pins that can't be held (see motion.ts). */
-  missed: string[]
-}
+import type { PassageSpan, StepSpan, TimeOfSaid } from './timeline'
+import { planMotion } from './motion'
+import type { PictureSpan } from './timeline'
 
 /** The picture that is seen at `time`; the last one from the lesson's end on. */
 export function pictureAt({ pictures }: { pictures: readonly PictureSpan[] }, time: Seconds): PictureSpan | undefined {

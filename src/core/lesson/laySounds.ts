@@ -1,12 +1,7 @@
 import type { Seconds } from '@/core/units'
 import type { SoundCue } from './document'
-import type { StepSpan, TimeOfSaid } from './layout'
-
-export interface SoundSpan {
-  cue: SoundCue
-  start: Seconds
-  end: Seconds
-}
+import type { StepSpan, TimeOfSaid } from './timeline'
+import type { SoundSpan } from './timeline'
 
 /** Sounds at the places they hang on; those that hang on nothing any more are loose. */
 export function laySounds(

@@ -1,42 +1,8 @@
 import type { Seconds } from '@/core/units'
-import { layPictures, type PictureSpan } from './layPictures'
-import { laySounds, type SoundSpan } from './laySounds'
-import { DEFAULT_STAY, type BedCue, type Lesson, type Passage, type Said, type SoundCue, type Step } from './document'
-
-/** Where everything stands in lesson time: computed from the document's anchors, never stored. */
-export interface Timeline {
-  steps: StepSpan[]
-  passages: PassageSpan[]
-  pictures: PictureSpan[]
-  beds: BedSpan[]
-  sounds: SoundSpan[]
-  /** Sounds whose step, word or other sound has gone: they are not heard. */
-  loose: SoundCue[]
-  length: Seconds
-}
-
-export interface StepSpan {
-  step: Step
-  index: number
-  start: Seconds
-  end: Seconds
-  /** How far the words run past a picture of fixed length; that much of them is not heard. */
-  overrun: Seconds
-}
-
-export interface PassageSpan {
-  passage: Passage
-  step: Step
-  /** `end` is earlier than the passage would need where the picture ends first. */
-  start: Seconds
-  end: Seconds
-}
-
-export interface BedSpan {
-  cue: BedCue
-  start: Seconds
-  end: Seconds
-}
+import { layPictures } from './layPictures'
+import { laySounds } from './laySounds'
+import { DEFAULT_STAY, type Lesson, type Step } from './document'
+import type { BedSpan, PassageSpan, StepSpan, TimeOfSaid, Timeline } from './timeline'
 
 type Lengths = Lesson['lengths']
 
@@ -123,12 +89,6 @@ function layPassages(step: Step, lengths: Lengths, start: Seconds, end: Seconds,
   }
   return at
 }
-
-/**
- * When something is said in the lesson: in the passage that has its place, rather in the step it is asked for. Null where
- * it is not heard.
- */
-export type TimeOfSaid = (said: Said, step?: string) => Seconds | null
 
 function saidTimes(passages: readonly PassageSpan[]): TimeOfSaid {
   const byMedia = new Map<string, PassageSpan[]>()

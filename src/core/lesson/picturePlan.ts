@@ -1,7 +1,7 @@
 import { FRAME_RATE, toFrames, toSamples, type FrameIndex, type SampleIndex, type Seconds } from '@/core/units'
 import type { Picture } from './document'
-import type { PictureSpan } from './layPictures'
-import type { Timeline } from './layout'
+import type { PictureSpan } from './timeline'
+import type { Timeline } from './timeline'
 import { speedOf } from './motion'
 
 /** What is seen, in whole frames; runs follow each other without a gap. */

@@ -2,7 +2,8 @@ import { nudgePoints } from '@/core/bed/nudges'
 import { meanSpectrum, pocketPower, type Dip } from '@/core/bed/pocket'
 import { RIDE_RATE } from '@/core/bed/ride'
 import type { Lesson } from '@/core/lesson/document'
-import { stepAt, type Timeline } from '@/core/lesson/layout'
+import { stepAt } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 import { BAND_CENTRES } from '@/core/measure/bands'
 import { integratedLoudness } from '@/core/measure/loudness'
 import { joinSegments } from '@/core/measure/speech'
@@ -10,7 +11,7 @@ import { FIRST_IMPORTANT, BAND_IMPORTANCE, speechIndex } from '@/core/measure/sp
 import type { Decibels, Hertz, LoudnessUnits, Seconds } from '@/core/units'
 import { bedSeams, type Seam } from './bedClips'
 import { clearanceReadings, CORRIDOR, targetAt, type ClearanceReading } from './balanceSheet'
-import type { AnalysisOf, PlannedMix } from './plan'
+import type { AnalysisOf, PlannedMix } from './mixPlan'
 import { voiceSpectra } from './pocketPlan'
 
 /** A stretch over which the clearance is furthest from what was asked for. */

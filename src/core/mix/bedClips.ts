@@ -1,12 +1,12 @@
 import { isBlended } from '@/core/bed/fades'
 import { layBed, seamsOf, type BedRun } from '@/core/bed/loop'
 import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
-import type { BedSpan, Timeline } from '@/core/lesson/layout'
+import type { BedSpan, Timeline } from '@/core/lesson/timeline'
 import { analysisLength, partOfAnalysis, type Analysis } from '@/core/measure/analysis'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { clamp, type LoudnessUnits, type Seconds } from '@/core/units'
 import { clipOf, type Clip } from './clip'
-import type { AnalysisOf } from './plan'
+import type { AnalysisOf } from './mixPlan'
 
 const BED_FADE_IN: Seconds = 0.4
 /** Where the author has set a fade the clip itself is only kept from clicking, see fades.ts. */

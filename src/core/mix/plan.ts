@@ -1,62 +1,24 @@
 import { fadeTrack } from '@/core/bed/fades'
 import { nudgePoints, nudgeTrack } from '@/core/bed/nudges'
-import type { PocketPlan } from '@/core/bed/pocket'
 import { applyGain, rideBed, RIDE_RATE, type GainTrack } from '@/core/bed/ride'
-import { TRACKS, type Lesson, type MediaHash, type TrackName } from '@/core/lesson/document'
-import type { PassageSpan, Timeline } from '@/core/lesson/layout'
-import type { SoundSpan } from '@/core/lesson/laySounds'
-import type { Analysis } from '@/core/measure/analysis'
+import { TRACKS, type Lesson, type TrackName } from '@/core/lesson/document'
+import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
+import type { SoundSpan } from '@/core/lesson/timeline'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { integratedLoudness } from '@/core/measure/loudness'
 import type { SpeechSegment } from '@/core/measure/speech'
-import { clamp, toSamples, type Decibels, type DecibelsTruePeak, type SampleIndex } from '@/core/units'
+import { clamp, toSamples, type Decibels } from '@/core/units'
 import { bedClips, clearanceTrack } from './bedClips'
 import { fadeFactor, type Clip } from './clip'
 import { planPocket, withPocket } from './pocketPlan'
 import { effectClips, recordingClips, secondVoiceClips } from './soundClips'
 import { takeSpeech, voiceClips } from './voiceClips'
-
-/** Everything the renderer needs to make the lesson's sound, and nothing else. */
-export interface MixPlan {
-  length: SampleIndex
-  clips: Record<TrackName, Clip[]>
-  /** What is done to each track's level over time, in dB at RIDE_RATE; null: nothing. The bed's is the ride. */
-  gains: Record<TrackName, GainTrack | null>
-  /** Tracks that are not heard. */
-  muted: TrackName[]
-  pocket: PocketPlan | null
-  /** Gain on everything, so that the lesson has its loudness. */
-  gain: Decibels
-  ceiling: DecibelsTruePeak
-}
-
-/** What was known when the plan was made: levels over lesson time before `gain`, and where the voice speaks. */
-export interface MixLevels {
-  voice: LoudnessTrack
-  /** The bed as laid out, before and after the ride. */
-  bedRaw: LoudnessTrack
-  bed: LoudnessTrack
-  speech: SpeechSegment[]
-  /** The clearance asked for, at RIDE_RATE: pieces may have one of their own. */
-  clearance: GainTrack
-  /** The ride alone, before what was added by hand. */
-  ride: GainTrack
-}
-
-export interface PlannedMix {
-  plan: MixPlan
-  levels: MixLevels
-}
+import type { AnalysisOf, BedWay, MixPlan, PlannedMix } from './mixPlan'
 
 /** Kept free under the ceiling for what lossy coding adds. */
 const CODING_MARGIN: Decibels = 0.5
 /** In pauses what is ducked comes back to its own level: no swell holds it down. */
 const NO_SWELL = -40
-
-export type AnalysisOf = (media: MediaHash) => Analysis | undefined
-
-/** For comparing: the bed at one level throughout, the best one there is. */
-export type BedWay = 'ridden' | 'plain'
 
 /** The mix of a lesson. Sounds whose analysis is not there yet are left out. */
 export function planMix(

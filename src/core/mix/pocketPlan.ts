@@ -1,7 +1,7 @@
 import { chooseDips, meanSpectrum, pocketAmount, pocketPower, type PocketPlan, type Spectrum } from '@/core/bed/pocket'
 import { RIDE_RATE, spokenLoudness } from '@/core/bed/ride'
 import type { Lesson } from '@/core/lesson/document'
-import type { Timeline } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 import { BAND_CENTRES, BAND_HOP, bandByteToDecibels } from '@/core/measure/bands'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { kWeightingPower } from '@/core/measure/kWeighting'
@@ -9,7 +9,7 @@ import { integratedLoudness } from '@/core/measure/loudness'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { HOUSE_RATE, toSamples, type Decibels } from '@/core/units'
 import type { Clip } from './clip'
-import type { AnalysisOf } from './plan'
+import type { AnalysisOf } from './mixPlan'
 import { levelToVoice, takeSpeech } from './voiceClips'
 
 /** The pocket for this lesson's voice and music; null where the music leaves the voice clear already, or one is missing. */

@@ -4,7 +4,7 @@ import { TRACKS, type MediaHash, type TrackName } from '@/core/lesson/document'
 import { HOUSE_RATE, toFactor, type SampleIndex } from '@/core/units'
 import { GRID, LIMITER_MARGIN, limiterGain } from './limiter'
 import { fadeFactor, type Clip } from './clip'
-import type { MixPlan } from './plan'
+import type { MixPlan } from './mixPlan'
 import { stretched } from './stretch'
 
 /** Two channels of equal length. */

@@ -1,11 +1,11 @@
 import type { MediaHash } from '@/core/lesson/document'
-import type { PassageSpan, Timeline } from '@/core/lesson/layout'
+import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
 import { analysisLength, type Analysis } from '@/core/measure/analysis'
 import { quietStretches, type QuietStretch } from '@/core/measure/quiet'
 import { spokenLoudness } from '@/core/bed/ride'
 import { speechSegments, type SpeechSegment } from '@/core/measure/speech'
 import { clamp, toSamples, type Decibels, type Lufs, type Seconds } from '@/core/units'
-import type { AnalysisOf } from './plan'
+import type { AnalysisOf } from './mixPlan'
 import { clipOf, type Clip } from './clip'
 
 /** Every take is brought to this loudness before the ride and the lesson's own gain. */

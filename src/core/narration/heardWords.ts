@@ -1,5 +1,5 @@
 import type { Lesson, Step, Take } from '@/core/lesson/document'
-import type { PassageSpan } from '@/core/lesson/layout'
+import type { PassageSpan } from '@/core/lesson/timeline'
 import type { TaskInput, TimedWord } from '@/core/lesson/task'
 import type { Seconds } from '@/core/units'
 

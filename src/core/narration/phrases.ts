@@ -1,4 +1,4 @@
-import type { PassageSpan } from '@/core/lesson/layout'
+import type { PassageSpan } from '@/core/lesson/timeline'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { joinSegments } from '@/core/measure/speech'
 import type { Seconds } from '@/core/units'

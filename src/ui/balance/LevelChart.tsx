@@ -2,7 +2,7 @@
 
 import type { EChartsType } from 'echarts/core'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
-import type { Timeline } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 import type { BalancePicture } from '@/core/mix/balancePicture'
 import { CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import type { MixPicture } from '@/workers/protocol'

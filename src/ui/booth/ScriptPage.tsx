@@ -1,7 +1,7 @@
 'use client'
 
 import { useMemo } from 'react'
-import type { StepSpan } from '@/core/lesson/layout'
+import type { StepSpan } from '@/core/lesson/timeline'
 import { readScript, shownText } from '@/core/narration/script'
 import { useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { passagesOf, usePhrases } from '../sheet/usePhrases'

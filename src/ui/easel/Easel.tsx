@@ -2,7 +2,8 @@
 
 import { useEffect, useRef, useState } from 'react'
 import type { Picture as StepPicture } from '@/core/lesson/document'
-import { pictureAt, type PictureSpan } from '@/core/lesson/layPictures'
+import { pictureAt } from '@/core/lesson/layPictures'
+import type { PictureSpan } from '@/core/lesson/timeline'
 import { motionAt, speedOf } from '@/core/lesson/motion'
 import { cardUrl, pageUrl, proxyUrl } from '../api'
 import { useDesk, useTimeline } from '../lesson/context'

@@ -2,7 +2,7 @@
 
 import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
-import type { Finding } from '@/core/check/findings'
+import type { Finding } from '@/core/check/finding'
 import { clock } from '../format'
 import { useDesk, useLessonState } from '../lesson/context'
 import styles from './finish.module.css'

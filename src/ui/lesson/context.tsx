@@ -3,7 +3,7 @@
 import { createContext, useContext, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
 import type { Lesson } from '@/core/lesson/document'
-import type { Timeline } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 import type { Player } from '../player/player'
 import { timelineOf, type LessonState, type LessonStore } from './lessonStore'
 import type { Autosave, SaveState } from './autosave'

@@ -1,4 +1,4 @@
-import type { Timeline } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 
 /**
  * The new timeline with every span that has not changed as the very object it was before, so that only rows that look

@@ -2,7 +2,7 @@
 
 import { useEffect } from 'react'
 import type { Lesson, Take } from '@/core/lesson/document'
-import type { PassageSpan } from '@/core/lesson/layout'
+import type { PassageSpan } from '@/core/lesson/timeline'
 import type { TaskResult } from '@/core/lesson/task'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import { alignInputOf, heardIn, takesHeard, type AlignInput } from '@/core/narration/heardWords'

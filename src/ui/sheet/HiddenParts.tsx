@@ -1,7 +1,7 @@
 'use client'
 
 import { Button, Popover } from 'antd'
-import type { PassageSpan } from '@/core/lesson/layout'
+import type { PassageSpan } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
 import { listenOnce } from '../booth/audition'
 import { useDesk } from '../lesson/context'

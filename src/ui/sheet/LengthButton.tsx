@@ -3,7 +3,7 @@
 import { Popover } from 'antd'
 import { useState } from 'react'
 import type { Step } from '@/core/lesson/document'
-import type { StepSpan } from '@/core/lesson/layout'
+import type { StepSpan } from '@/core/lesson/timeline'
 import { clock } from '../format'
 import { LengthEditor } from './LengthEditor'
 import styles from './length.module.css'

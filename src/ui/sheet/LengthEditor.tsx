@@ -1,7 +1,8 @@
 'use client'
 
 import { Alert, Button, Select } from 'antd'
-import { edgesOf, stepLength, type StepSpan } from '@/core/lesson/layout'
+import { edgesOf, stepLength } from '@/core/lesson/layout'
+import type { StepSpan } from '@/core/lesson/timeline'
 import type { LengthRule, Step } from '@/core/lesson/document'
 import type { Seconds } from '@/core/units'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'

@@ -2,7 +2,7 @@
 
 import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { memo, useMemo } from 'react'
-import type { PassageSpan, StepSpan } from '@/core/lesson/layout'
+import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
 import type { BedCue } from '@/core/lesson/document'
 import type { Analysis } from '@/core/measure/analysis'
 import type { StepWord } from '@/core/narration/stepWords'

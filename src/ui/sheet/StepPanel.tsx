@@ -3,7 +3,7 @@
 import { Button, Input, Select } from 'antd'
 import { nanoid } from 'nanoid'
 import { newStep, type Picture, type Step } from '@/core/lesson/document'
-import type { StepSpan } from '@/core/lesson/layout'
+import type { StepSpan } from '@/core/lesson/timeline'
 import { LIMITS } from '@/core/lesson/limits'
 import { clock } from '../format'
 import { useTyped } from '../lesson/useTyped'

@@ -1,7 +1,8 @@
 'use client'
 
 import type { Lesson } from '@/core/lesson/document'
-import { stepAt, type Timeline } from '@/core/lesson/layout'
+import { stepAt } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
 import { titleOf } from './anchors'
 import type { SheetGeometry } from './view'

@@ -1,7 +1,7 @@
 'use client'
 
 import { useState, type PointerEvent } from 'react'
-import type { PassageSpan } from '@/core/lesson/layout'
+import type { PassageSpan } from '@/core/lesson/timeline'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { clamp, type Seconds } from '@/core/units'

@@ -1,4 +1,4 @@
-import type { PassageSpan, StepSpan } from '@/core/lesson/layout'
+import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
 import type { Analysis } from '@/core/measure/analysis'
 import { clamp, type Lufs, type Seconds } from '@/core/units'
 import type { MixPicture } from '@/workers/protocol'

@@ -1,7 +1,7 @@
 'use client'
 
 import { useMemo } from 'react'
-import type { PassageSpan, Timeline } from '@/core/lesson/layout'
+import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
 import type { Step } from '@/core/lesson/document'
 import type { Analysis } from '@/core/measure/analysis'
 import { takeSpeech } from '@/core/mix/voiceClips'

@@ -1,7 +1,7 @@
 'use client'
 
 import { useMemo } from 'react'
-import type { PassageSpan } from '@/core/lesson/layout'
+import type { PassageSpan } from '@/core/lesson/timeline'
 import type { Step } from '@/core/lesson/document'
 import { stepWords, type StepWord } from '@/core/narration/stepWords'
 import { useDesk, useLessonState } from '../lesson/context'

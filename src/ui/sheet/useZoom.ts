@@ -2,7 +2,7 @@
 
 import type { Virtualizer } from '@tanstack/react-virtual'
 import { useEffect, useLayoutEffect, useRef, type RefObject } from 'react'
-import type { Timeline } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
 import { LEFT_MARGIN, ROW_TOP, useSheetView, type SheetGeometry } from './view'
 

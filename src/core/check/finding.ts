@@ -1,0 +1,30 @@
+import type { Seconds } from '@/core/units'
+
+/** Something to look at before delivery. `at` is lesson time. */
+export interface Finding {
+  severity: 'fault' | 'warning' | 'hint'
+  code: FindingCode
+  stepId?: string
+  at?: Seconds
+  text: string
+}
+
+export type FindingCode =
+  | 'no-steps'
+  | 'missing-media'
+  | 'words-run-over'
+  | 'script-without-voice'
+  | 'nothing-said'
+  | 'stand-in'
+  | 'script-changed'
+  | 'only-silence'
+  | 'flashing-picture'
+  | 'clipped-take'
+  | 'voice-masked'
+  | 'bed-lost'
+  | 'licence-unknown'
+  | 'cut-off-file'
+  | 'two-voices'
+  | 'effect-over-words'
+  | 'loose-sound'
+  | 'pin-missed'
