@@ -2,7 +2,7 @@ import type { Lesson } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import { call } from '../api'
 import { savesOfLeftLessons, type SavedBefore } from './autosave'
-import { findDraft, type Draft } from './drafts'
+import { dropDraft, findDraft, type Draft } from './drafts'
 
 /** What the server has of a lesson. */
 interface StoredLesson {
@@ -28,6 +28,8 @@ export async function openLesson(id: string): Promise<OpenedLesson> {
   await savesOfLeftLessons(id)
   const [stored, draft] = await Promise.all([call<StoredLesson>(`/api/lessons/${id}`), findDraft(id).catch(() => null)])
   const { lesson, revision, course, media, savedAt } = stored
+  // A draft that was stored after all must not stand against what comes later.
+  if (draft && isDone(draft, stored)) await dropDraft(draft.key).catch(() => {})
   if (!draft || isDone(draft, stored))
     return { lesson, media, course, saved: { lesson, revision, draft: null, conflict: null } }
   const conflict = isBasedOn(draft, stored) ? null : { savedAt }
