@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { lessonSchema } from '@/core/lesson/document'
+import { documentSchema } from '@/core/lesson/document'
 
 /** Prints the lesson document's JSON Schema. */
-console.log(JSON.stringify(z.toJSONSchema(lessonSchema), null, 2))
+console.log(JSON.stringify(z.toJSONSchema(documentSchema), null, 2))

@@ -111,7 +111,7 @@ test('a piece is made for the lesson, as long as it, and is heard under the whol
     timeout: 120_000,
   })
   const made = await lesson()
-  const cue = made.bedCues.find(({ step }) => step === made.steps[0]!.id)!
+  const cue = made.bedCues.find(({ begins }) => begins.kind === 'step' && begins.step === made.steps[0]!.id)!
   const item = made.shelf.find(({ media }) => media === cue.media)!
   expect([item.title, item.licence]).toEqual([expect.stringContaining('Harp'), 'CC0 1.0'])
   const sound = await fetch(`${session.application.url}/api/media/${cue.media}/sound.f32`)

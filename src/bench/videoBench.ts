@@ -6,7 +6,7 @@ import { emptyLesson, newStep } from '@/core/lesson/document'
 import { noise } from '@/core/testing/signals'
 import { HOUSE_RATE } from '@/core/units'
 import { importMedia } from '@/media/import'
-import { loadAnalyses } from '@/media/lessonMedia'
+import { soundsOf } from '@/media/lessonMedia'
 import { openStore } from '@/media/store'
 import { renderVideo } from '@/media/video/render'
 import { cpuTime } from './cpuTime'
@@ -34,11 +34,11 @@ export async function measureRenderAgainstNaive(work: string): Promise<void> {
     length: { kind: 'fixed' as const, length: STAY },
     passages: [{ id: `p${i}`, media: voice.hash, from: i * STAY, to: (i + 1) * STAY, pause: 0 }],
   }))
-  const analysisOf = await loadAnalyses(lesson, store)
+  const sounds = await soundsOf(lesson, store)
   const out = join(work, 'ours.mp4')
   const timed = async () => {
     const start = performance.now()
-    await renderVideo(lesson, store, analysisOf, join(work, 'coded'), out)
+    await renderVideo(lesson, store, sounds, join(work, 'coded'), out)
     return (performance.now() - start) / 1000
   }
   const full = await timed()

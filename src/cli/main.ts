@@ -13,6 +13,8 @@ const program = new Command('yarn-step')
 const command = (usage: string, description: string) =>
   program.command(usage).description(description).option('--json', 'print the JSON on one line').exitOverride()
 
+const LANGUAGE = 'in which the lesson is told, where it is told in several'
+
 command('loudness <file>', 'loudness of a sound by ITU-R BS.1770')
   .option('--series', 'also momentary and short-term loudness every 100 ms')
   .action(run(async (file, options) => (await import('./commands/loudness')).loudness(file, options)))
@@ -46,16 +48,18 @@ command('ride', 'lays a bed under a voice')
 command('mix <archive>', "makes a lesson's sound")
   .requiredOption('--out <file>')
   .option('--stems <folder>')
+  .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/mix')).mix(archive, options)))
 
 command('render <archive>', "makes a lesson's video")
   .requiredOption('--out <file>')
   .option('--cache <folder>', 'keeps coded pictures there, so that making the video again is quicker')
+  .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/render')).render(archive, options)))
 
-command('check <archive>', 'finds mistakes before delivery').action(
-  run(async (archive) => (await import('./commands/check')).check(archive)),
-)
+command('check <archive>', 'finds mistakes before delivery')
+  .option('--language <code>', LANGUAGE)
+  .action(run(async (archive, options) => (await import('./commands/check')).check(archive, options)))
 
 command('new', 'makes a first lesson from raw files')
   .requiredOption('--pictures <files...>')

@@ -3,12 +3,12 @@ import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
 import type { Lesson } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
+import { documentOf, tell } from '@/core/lesson/telling'
 import type { Analysis } from '@/core/measure/analysis'
-import type { AnalysisOf } from '@/core/mix/mixPlan'
 import { UserError } from '@/core/userError'
 import { readArchive } from '@/media/archive'
 import { importMedia } from '@/media/import'
-import { cleanVoices, loadAnalyses, loadInfos } from '@/media/lessonMedia'
+import { loadInfos, soundsOf, type LessonSounds } from '@/media/lessonMedia'
 import { openStore, type MediaStore } from '@/media/store'
 
 /** A media store that lives as long as one command. */
@@ -24,17 +24,22 @@ export async function withStore<T>(work: (store: MediaStore, folder: string) => 
 export interface OpenLesson {
   lesson: Lesson
   store: MediaStore
-  analysisOf: AnalysisOf
+  sounds: LessonSounds
   mediaOf: (hash: string) => MediaInfo | undefined
   folder: string
 }
 
-export function withArchive<T>(archive: string, work: (opened: OpenLesson) => Promise<T>): Promise<T> {
+/** `language`: in which it is told; undefined: in its own. */
+export function withArchive<T>(
+  archive: string,
+  language: string | undefined,
+  work: (opened: OpenLesson) => Promise<T>,
+): Promise<T> {
   return withStore(async (store, folder) => {
     await stat(archive)
-    const lesson = await cleanVoices(await readArchive(archive, store), store)
-    const [analysisOf, mediaOf] = [await loadAnalyses(lesson, store), await loadInfos(lesson, store)]
-    return work({ lesson, store, analysisOf, mediaOf, folder })
+    const lesson = tell(documentOf(await readArchive(archive, store)), language)
+    const [sounds, mediaOf] = [await soundsOf(lesson, store), await loadInfos(lesson, store)]
+    return work({ lesson, store, sounds, mediaOf, folder })
   })
 }
 

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
+import { documentOf } from '@/core/lesson/telling'
 import { toStorable } from '@/core/lesson/storable'
 import { readLesson } from '@/core/lesson/upgrade'
 import { NotThere, UserError } from '@/core/userError'
@@ -24,7 +25,7 @@ export async function createLesson(courseId: string, lesson: Lesson, id = nanoid
 }
 
 export async function insertLesson(tx: Transaction, courseId: string, lesson: Lesson, id: string): Promise<void> {
-  const document = toStorable(lesson)
+  const document = toStorable(documentOf(lesson))
   await tx.insert(lessons).values({ id, courseId, revision: 1, document })
   await tx.insert(revisions).values({ lessonId: id, revision: 1, document })
 }
@@ -77,8 +78,8 @@ export type SaveOutcome = { saved: true; revision: number } | { saved: false; re
  * Saves on top of `base`. Nothing is overwritten if another revision has been saved since. A `save` that was done before
  * (its answer was lost, so it comes again) is told as done.
  */
-export async function saveLesson(id: string, base: number, lesson: unknown, save: string): Promise<SaveOutcome> {
-  const document = toStorable(lesson)
+export async function saveLesson(id: string, base: number, json: unknown, save: string): Promise<SaveOutcome> {
+  const document = toStorable(json)
   return transaction(async (tx) => {
     const [updated] = await tx
       .update(lessons)
@@ -122,11 +123,12 @@ export async function listRevisions(id: string): Promise<RevisionListing[]> {
   return rows.map(({ revision, savedAt }) => ({ revision, savedAt: savedAt.toISOString() }))
 }
 
-export async function loadRevision(id: string, revision: number): Promise<Lesson> {
+/** `language`: in which it is told; undefined: in its own. */
+export async function loadRevision(id: string, revision: number, language?: string): Promise<Lesson> {
   const [row] = await db()
     .select({ document: revisions.document })
     .from(revisions)
     .where(and(eq(revisions.lessonId, id), eq(revisions.revision, revision)))
   if (!row) throw new NotThere('This version of the lesson is no longer there.')
-  return readLesson(row.document)
+  return readLesson(row.document, language)
 }

@@ -5,7 +5,7 @@ import type { ExportKind } from '@/core/lesson/exportStatus'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { findExport, updateExport } from '@/db/exports'
 import { loadRevision } from '@/db/lessons'
-import { assertCanBeMade, cleanVoices, loadAnalyses } from '@/media/lessonMedia'
+import { assertCanBeMade, soundsOf } from '@/media/lessonMedia'
 import type { RenderOptions } from '@/media/mixdown'
 import { renderSound, renderVideo } from '@/media/video/render'
 import { renderVoice } from '@/media/voiceFile'
@@ -38,21 +38,20 @@ export async function exportJob(id: string): Promise<void> {
 
 async function make(
   kind: ExportKind,
-  saved: Lesson,
+  lesson: Lesson,
   out: string,
   options: RenderOptions,
 ): Promise<BalanceSheet | null> {
   const store = mediaStore()
-  await assertCanBeMade(saved, store)
-  const lesson = await cleanVoices(saved, store, options)
-  const analysisOf = await loadAnalyses(lesson, store)
+  await assertCanBeMade(lesson, store)
+  const sounds = await soundsOf(lesson, store, options)
   switch (kind) {
     case 'video':
-      return (await renderVideo(lesson, store, analysisOf, codedFolder(), out, options)).balance
+      return (await renderVideo(lesson, store, sounds, codedFolder(), out, options)).balance
     case 'sound':
-      return (await renderSound(lesson, store, analysisOf, out, options)).balance
+      return (await renderSound(lesson, store, sounds, out, options)).balance
     default:
-      await renderVoice(lesson, store, analysisOf, kind === 'voice-wav' ? 'wav' : 'flac', out, options)
+      await renderVoice(lesson, store, sounds, kind === 'voice-wav' ? 'wav' : 'flac', out, options)
       return null
   }
 }

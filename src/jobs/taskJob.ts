@@ -15,7 +15,7 @@ import { findTask, updateTask } from '@/db/tasks'
 import { alignMedia, timedReading, timedWords } from '@/media/alignment'
 import { cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import'
-import { cleanVoices, loadAnalyses } from '@/media/lessonMedia'
+import { soundsOf } from '@/media/lessonMedia'
 import { pagePrints } from '@/media/pagePrints'
 import { PARTS } from '@/media/store'
 import { withWorkFolder } from '@/media/workFolder'
@@ -78,8 +78,8 @@ async function read(
 
 async function balance({ lesson: id, revision }: Input<'balance'>): Promise<TaskResult<'balance'>> {
   const store = mediaStore()
-  const lesson = await cleanVoices(await loadRevision(id, revision), store)
-  return balanceOf(id, lesson, await loadAnalyses(lesson, store))
+  const lesson = await loadRevision(id, revision)
+  return balanceOf(id, lesson, await soundsOf(lesson, store))
 }
 
 async function effect({ effect: id }: Input<'effect'>): Promise<TaskResult<'effect'>> {

@@ -8,7 +8,8 @@ import yauzl, { type Entry, type ZipFile } from 'yauzl'
 import yazl from 'yazl'
 import { z } from 'zod'
 import { mediaOf, type Lesson } from '@/core/lesson/document'
-import { toStorable } from '@/core/lesson/storable'
+import { storableLesson } from '@/core/lesson/storable'
+import { documentOf } from '@/core/lesson/telling'
 import { readLesson } from '@/core/lesson/upgrade'
 import { withinFiles } from '@/core/lesson/withinFiles'
 import { parseStorableJson } from '@/core/text'
@@ -31,7 +32,7 @@ const MOST_JSON = 64 * 1024 ** 2
 
 export async function writeArchive(lesson: Lesson, store: MediaStore, out: string): Promise<void> {
   try {
-    await pipeline(await archiveOf(lesson, mediaOf(lesson), store), createWriteStream(`${out}.part`))
+    await pipeline(await archiveOf(documentOf(lesson), mediaOf(lesson), store), createWriteStream(`${out}.part`))
     await rename(`${out}.part`, out)
   } finally {
     await rm(`${out}.part`, { force: true })
@@ -75,7 +76,7 @@ export async function readArchive(path: string, store: MediaStore, options: Impo
     try {
       const entries = await entriesOf(zip)
       const readJson = async (name: string) => (await jsonOf(zip, entryOf(entries, name))) as unknown
-      const lesson = parseAs(readLesson, await readJson('lesson.json'))
+      const lesson = parseAs((json) => readLesson(json), await readJson('lesson.json'))
       const list = parseAs((json) => mediaListSchema.parse(json), await readJson('media/media.json'))
       const needed = mediaOf(lesson)
       const wanted = list.filter(({ hash }) => needed.has(hash))
@@ -92,7 +93,7 @@ export async function readArchive(path: string, store: MediaStore, options: Impo
         await rm(original)
         options.onProgress?.((i + 1) / wanted.length)
       }
-      return toStorable(withinFiles(lesson, (media) => lengths.get(media)))
+      return storableLesson(withinFiles(lesson, (media) => lengths.get(media)))
     } finally {
       zip.close()
     }

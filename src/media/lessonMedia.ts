@@ -1,7 +1,8 @@
 import { mediaInUse, mediaOf, picturesOfStep, type Lesson, type Picture } from '@/core/lesson/document'
 import { partsBetweenCuts } from '@/core/lesson/motion'
 import type { MediaInfo } from '@/core/lesson/media'
-import { cleaningOf, voicesOf, withCleaned } from '@/core/lesson/takes'
+import type { SoundOf } from '@/core/lesson/sounding'
+import { cleaningOf, voicesOf } from '@/core/lesson/takes'
 import { FRAME_RATE } from '@/core/units'
 import { UserError } from '@/core/userError'
 import type { Analysis } from '@/core/measure/analysis'
@@ -9,12 +10,28 @@ import type { AnalysisOf } from '@/core/mix/mixPlan'
 import { cleanMedia } from './cleaning'
 import type { MediaStore } from './store'
 
-/** The lesson with its voices cleaned as it says; what was cleaned before is not cleaned again. */
-export async function cleanVoices(
+/** By what a lesson's takes are heard, and the analyses of all that sounds in it. */
+export interface LessonSounds {
+  soundOf: SoundOf
+  analysisOf: AnalysisOf
+}
+
+/** Cleans the voices of a lesson as it says; what was cleaned before is not cleaned again. Files that are missing are left out. */
+export async function soundsOf(
   lesson: Lesson,
   store: MediaStore,
   { signal }: { signal?: AbortSignal } = {},
-): Promise<Lesson> {
+): Promise<LessonSounds> {
+  const cleaned = await cleanVoices(lesson, store, signal)
+  const analyses = new Map<string, Analysis>()
+  for (const hash of [...mediaOf(lesson), ...cleaned.values()]) {
+    const analysis = (await store.has(hash)) ? await store.analysis(hash) : null
+    if (analysis) analyses.set(hash, analysis)
+  }
+  return { soundOf: (take) => cleaned.get(take) ?? take, analysisOf: (hash) => analyses.get(hash) }
+}
+
+async function cleanVoices(lesson: Lesson, store: MediaStore, signal?: AbortSignal): Promise<Map<string, string>> {
   const cleaned = new Map<string, string>()
   for (const media of voicesOf(lesson)) {
     const cleaning = cleaningOf(lesson, media)
@@ -22,7 +39,7 @@ export async function cleanVoices(
     const room = cleaning.room && (await store.has(cleaning.room)) ? { media: cleaning.room } : null
     cleaned.set(media, await cleanMedia(store, media, cleaning.cleanUp, room, { signal }))
   }
-  return withCleaned(lesson, (media) => cleaned.get(media))
+  return cleaned
 }
 
 /** Throws a UserError that says what keeps a lesson from being made as it is: nothing is made with holes in it. */
@@ -57,16 +74,6 @@ const titleOf = (lesson: Lesson, hash: string) =>
   lesson.shelf.find(({ media }) => media === hash)?.title ??
   lesson.takes.find(({ media }) => media === hash)?.name ??
   'a take'
-
-/** Analyses of everything that sounds in a lesson, in memory. Files that are missing are left out. */
-export async function loadAnalyses(lesson: Lesson, store: MediaStore): Promise<AnalysisOf> {
-  const analyses = new Map<string, Analysis>()
-  for (const hash of mediaOf(lesson)) {
-    const analysis = (await store.has(hash)) ? await store.analysis(hash) : null
-    if (analysis) analyses.set(hash, analysis)
-  }
-  return (hash) => analyses.get(hash)
-}
 
 /** What is known of a lesson's files; those that are missing are left out. */
 export async function infosOf(lesson: Lesson, store: MediaStore): Promise<MediaInfo[]> {

@@ -3,6 +3,7 @@ import { checkLesson } from '@/core/check/findings'
 import { readAnalysis } from '@/core/formats/analysis'
 import { emptyLesson, mediaOf, type Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
+import { sounding } from '@/core/lesson/sounding'
 import type { Timeline } from '@/core/lesson/timeline'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { Analysis } from '@/core/measure/analysis'
@@ -27,11 +28,12 @@ const api: PlanWorkerApi = {
   connect(port) {
     renderer = wrap<MixWorkerApi>(port)
   },
-  async setLesson(next, media, way, serial) {
+  async setLesson({ lesson: next, media, sounds, way }, serial) {
     for (const info of media) infos.set(info.hash, info)
-    const isWhole = await loadAnalyses(next)
+    const cleaned = new Map(sounds)
+    const isWhole = await loadAnalyses([...mediaOf(next), ...cleaned.values()])
     lesson = next
-    timeline = layoutLesson(lesson)
+    timeline = sounding(layoutLesson(lesson), (take) => cleaned.get(take) ?? take)
     planned = planMix(lesson, timeline, analysisOf, way)
     void renderer?.setMix(lesson, planned.plan, media, serial)
     return { ...draw(), isWhole }
@@ -42,8 +44,8 @@ const api: PlanWorkerApi = {
 expose(api)
 
 /** False where one could not be had: it is asked for again with the next plan. */
-async function loadAnalyses(of: Lesson): Promise<boolean> {
-  const missing = [...mediaOf(of)].filter((hash) => !analyses.has(hash) && (infos.get(hash)?.channels ?? 0) > 0)
+async function loadAnalyses(of: readonly string[]): Promise<boolean> {
+  const missing = of.filter((hash) => !analyses.has(hash) && (infos.get(hash)?.channels ?? 0) > 0)
   const found = await Promise.all(
     missing.map(async (hash) => {
       const response = await fetch(`/api/media/${hash}/analysis.bin`).catch(() => null)

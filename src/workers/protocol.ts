@@ -1,7 +1,7 @@
 import type { Finding } from '@/core/check/finding'
 import type { BalancePicture } from '@/core/mix/balancePicture'
 import type { BedWay, MixPlan } from '@/core/mix/mixPlan'
-import type { Lesson, TrackName } from '@/core/lesson/document'
+import type { Lesson, MediaHash, TrackName } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import type { corridorShares } from '@/core/mix/balanceSheet'
 import type { Decibels, SampleIndex, Seconds } from '@/core/units'
@@ -26,11 +26,21 @@ export interface MixPicture {
   targets: Float32Array
 }
 
+/** A lesson as it is to be heard. */
+export interface HeardLesson {
+  lesson: Lesson
+  /** Of all its files, and of its cleaned voices. */
+  media: MediaInfo[]
+  /** By what takes are heard, where it is not by themselves: take, cleaned sound. */
+  sounds: [take: MediaHash, sound: MediaHash][]
+  way: BedWay
+}
+
 export interface PlanWorkerApi {
   /** The line to the mix worker. */
   connect(port: MessagePort): void
   /** Plans the lesson anew, hands the plan to the mix worker, and draws it. `serial` counts the plans. */
-  setLesson(lesson: Lesson, media: MediaInfo[], way: BedWay, serial: number): Promise<MixPicture>
+  setLesson(heard: HeardLesson, serial: number): Promise<MixPicture>
   /** The plan that was made last, for the balance view. */
   balance(): BalancePicture
 }

@@ -1,13 +1,12 @@
 import { layoutLesson } from '@/core/lesson/layout'
 import { applyEdit } from '@/core/lesson/edits'
 import { lessonOver } from '@/core/testing/lessons'
-import { nudgeAt, nudgePoints, nudgeTrack } from './nudges'
+import { nudgeAt, nudgeTrack } from './nudges'
 import { RIDE_RATE } from './ride'
 
 const point = (id: string, step: string, offset: number, gain: number, shape: 'straight' | 'smooth' = 'straight') => ({
   id,
-  step,
-  offset,
+  anchor: { kind: 'step' as const, step, offset },
   gain,
   shape,
 })
@@ -15,7 +14,7 @@ const lesson = {
   ...lessonOver([0, 5, 10]),
   nudges: [point('c', 's1', 1, 0), point('a', 's0', 1, 0), point('b', 's0', 3, -6)],
 }
-const points = nudgePoints(lesson, layoutLesson(lesson))
+const points = layoutLesson(lesson).nudges
 
 test('the points make a line over lesson time, 0 outside of them', () => {
   expect(points.map(({ at }) => at)).toEqual([1, 3, 6])
@@ -36,6 +35,6 @@ test('a smooth line begins and ends level', () => {
 })
 
 test('the points go with their steps', () => {
-  const later = applyEdit(lesson, { name: 'setLeadIn', step: 's0', leadIn: 2 }).lesson
-  expect(nudgePoints(later, layoutLesson(later)).map(({ at }) => at)).toEqual([1, 3, 8])
+  const later = applyEdit(lesson, { name: 'setLeadIn', step: 's0', leadIn: 2 })
+  expect(layoutLesson(later).nudges.map(({ at }) => at)).toEqual([1, 3, 8])
 })

@@ -1,24 +1,6 @@
-import type { Lesson, Nudge } from '@/core/lesson/document'
-import type { Timeline } from '@/core/lesson/timeline'
+import type { NudgePoint } from '@/core/lesson/timeline'
 import type { Decibels, Seconds } from '@/core/units'
 import { RIDE_RATE, type GainTrack } from './ride'
-
-/** A point of the hand-made line at its moment of the lesson. */
-export interface NudgePoint {
-  nudge: Nudge
-  at: Seconds
-}
-
-/** The points in the order of lesson time; those of steps that have become shorter stand at the step's end. */
-export function nudgePoints({ nudges }: Pick<Lesson, 'nudges'>, timeline: Timeline): NudgePoint[] {
-  const spans = new Map(timeline.steps.map((span) => [span.step.id, span]))
-  return nudges
-    .flatMap((nudge) => {
-      const span = spans.get(nudge.step)
-      return span ? [{ nudge, at: Math.min(span.end, span.start + nudge.offset) }] : []
-    })
-    .sort((a, b) => a.at - b.at)
-}
 
 /** The line through the points, 0 before the first and after the last; at RIDE_RATE. */
 export function nudgeTrack(points: readonly NudgePoint[], count: number): GainTrack {

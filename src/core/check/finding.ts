@@ -27,4 +27,8 @@ export type FindingCode =
   | 'two-voices'
   | 'effect-over-words'
   | 'loose-sound'
+  | 'loose-bed'
+  | 'loose-nudge'
+  | 'loose-picture'
+  | 'loose-pin'
   | 'pin-missed'

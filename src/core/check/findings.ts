@@ -121,8 +121,8 @@ function isSilent({ media, from, to }: { media: string; from: Seconds; to: Secon
 
 /** Where a used part of a take is clipped: full scale in several hops close together. */
 function checkTakes(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
-  return timeline.passages.flatMap(({ passage, step, start, end }): Finding[] => {
-    const analysis = analysisOf(passage.media)
+  return timeline.passages.flatMap(({ passage, sound, step, start, end }): Finding[] => {
+    const analysis = analysisOf(sound)
     const places = analysis ? clippedHops(analysis, passage.from, passage.from + end - start) : []
     if (places.length < 3) return []
     const at = start + places[0]! - passage.from

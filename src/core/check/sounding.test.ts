@@ -1,6 +1,6 @@
 import { newRecording, type Lesson, type SoundCue } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
-import { lessonOver, soundBank, speechLike, TAKE, DECK } from '@/core/testing/lessons'
+import { DECK, lessonOver, markAt, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { checkSounds } from './sounding'
 
 const SECOND = '7'.repeat(64)
@@ -59,10 +59,14 @@ test('what has come loose, a pin that is out of reach, and a further picture tha
   const lesson = lessonWith()
   lesson.steps[0]!.picture = {
     ...newRecording(DECK, 60),
-    pins: [{ id: 'p', at: 50, said: { media: TAKE, at: 2 } }],
+    pins: [{ id: 'p', at: 50, mark: 'k' }],
   }
+  lesson.marks = [markAt('k', 's0', TAKE, 2)]
   expect(found(lesson)).toEqual([['pin-missed', 0]])
+  expect(found({ ...lesson, marks: [] })).toEqual([['loose-pin', 0]])
   const flashing = lessonWith()
-  flashing.steps[0]!.more = [{ id: 'm', picture: { kind: 'card', lines: ['x'] }, said: { media: TAKE, at: 11.5 } }]
+  flashing.steps[0]!.more = [{ id: 'm', picture: { kind: 'card', lines: ['x'] }, mark: 'k' }]
+  flashing.marks = [markAt('k', 's0', TAKE, 11.5)]
   expect(found(flashing)).toEqual([['flashing-picture', 11.5]])
+  expect(found({ ...flashing, marks: [] })).toEqual([['loose-picture', 0]])
 })

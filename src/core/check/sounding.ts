@@ -1,6 +1,6 @@
 import type { Lesson } from '@/core/lesson/document'
 import { stepAt } from '@/core/lesson/layout'
-import type { Timeline } from '@/core/lesson/timeline'
+import type { Loose, Timeline } from '@/core/lesson/timeline'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { speechInLesson } from '@/core/mix/plan'
 import type { AnalysisOf } from '@/core/mix/mixPlan'
@@ -58,12 +58,31 @@ function firstOverlap(a: readonly SpeechSegment[], b: readonly SpeechSegment[]):
   return null
 }
 
-function checkLoose(lesson: Lesson, { loose }: Timeline): Finding[] {
-  return loose.map(({ media }) => ({
-    severity: 'warning',
-    code: 'loose-sound',
-    text: `“${titleOf(lesson, media)}” has come loose: what it hung on is gone. Hang it on another word, or take it out.`,
-  }))
+function checkLoose(lesson: Lesson, { loose, steps }: Timeline): Finding[] {
+  const numbers = new Map(steps.map(({ step, index }) => [step.id, index + 1]))
+  return loose.map((one): Finding => {
+    const isPicture = one.kind === 'picture' || one.kind === 'pin'
+    return {
+      severity: 'warning',
+      code: `loose-${one.kind}`,
+      ...(isPicture && { stepId: one.step.id, at: steps.find(({ step }) => step.id === one.step.id)?.start }),
+      text: `${isPicture ? `Step ${numbers.get(one.step.id)}: ` : ''}${looseSentence(lesson, one)}`,
+    }
+  })
+}
+
+function looseSentence(lesson: Lesson, loose: Loose): string {
+  switch (loose.kind) {
+    case 'sound':
+    case 'bed':
+      return `“${titleOf(lesson, loose.cue.media)}” has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.`
+    case 'nudge':
+      return 'a point of the music’s gain has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.'
+    case 'picture':
+      return 'a further picture is not seen: the word it comes with is gone, or not said. Hang it on another word, or take it out.'
+    case 'pin':
+      return 'a moment of the recording was pinned to a word that is gone, or not said. Pin it to another word, or take the pin out.'
+  }
 }
 
 function checkPictures({ pictures, steps }: Timeline): Finding[] {

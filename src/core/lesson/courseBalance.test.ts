@@ -8,18 +8,20 @@ const voice = speechLike([
   [-14, 5],
   [null, 0.5],
 ])
-const bank = soundBank({ [TAKE]: [voice], [SONG]: [musicLike(12, -9)] })
+const { analysisOf } = soundBank({ [TAKE]: [voice], [SONG]: [musicLike(12, -9)] })
+
+const heard = { analysisOf, soundOf: (take: string) => take }
 
 test('a lesson measures what it is set to; without music only its voice', () => {
   const lesson = lessonOver([0, 11.6])
-  const balance = balanceOf('a', lesson, bank.analysisOf)
+  const balance = balanceOf('a', lesson, heard)
   // The ride may be as much off as its tube is wide.
   expect(Math.abs(balance.clearance! - 16)).toBeLessThan(1.6)
   expect(balance.within).toBeGreaterThan(0.98)
   expect(Math.abs(balance.voice! - -16)).toBeLessThan(1.5)
   const softer = { ...lesson, targets: { ...lesson.targets, clearance: 22 } }
-  expect(balanceOf('b', softer, bank.analysisOf).clearance! - balance.clearance!).toBeCloseTo(6, 0)
-  expect(balanceOf('c', lessonOver([0, 11.6], false), bank.analysisOf)).toMatchObject({ clearance: null, within: null })
+  expect(balanceOf('b', softer, heard).clearance! - balance.clearance!).toBeCloseTo(6, 0)
+  expect(balanceOf('c', lessonOver([0, 11.6], false), heard)).toMatchObject({ clearance: null, within: null })
 })
 
 test('what most lessons of a course have is usual, each target by itself', () => {

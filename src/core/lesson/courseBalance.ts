@@ -6,6 +6,7 @@ import { reportLoudness } from '@/core/measure/loudness'
 import { spokenLoudness } from '@/core/bed/ride'
 import { DEFAULT_TARGETS, type Lesson } from './document'
 import { layoutLesson } from './layout'
+import { sounding, type SoundOf } from './sounding'
 
 /** What all lessons of a course share, so that they sound alike. */
 export const courseTargetsSchema = z.object({
@@ -48,8 +49,13 @@ export interface CourseLesson {
   targets: CourseTargets
 }
 
-export function balanceOf(id: string, lesson: Lesson, analysisOf: AnalysisOf): LessonBalance {
-  const timeline = layoutLesson(lesson)
+/** `soundOf` and `analysisOf`: by what its takes are heard, and what is known of it. */
+export function balanceOf(
+  id: string,
+  lesson: Lesson,
+  { soundOf, analysisOf }: { soundOf: SoundOf; analysisOf: AnalysisOf },
+): LessonBalance {
+  const timeline = sounding(layoutLesson(lesson), soundOf)
   const { plan, levels } = planMix(lesson, timeline, analysisOf)
   const voice = spokenLoudness(levels.voice, levels.speech)
   const { clearance, within } = corridorShares(

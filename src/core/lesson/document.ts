@@ -5,11 +5,13 @@ import { LIMITS } from './limits'
 
 /**
  * The lesson document: everything an author decides, and nothing that can be computed from it.
- * No lesson time is stored here; places are anchored to steps and takes (see layout.ts).
+ * No lesson time is stored here; what has a place in the lesson hangs on steps and marks (see layout.ts).
+ * What is said is kept once per language, beside the pictures; a document is worked on as the `Lesson` it is in one of
+ * them (see telling.ts).
  * There are no optional keys (`null` says 'none'), so that a document has one spelling only.
  */
 
-export const FORMAT_VERSION = 2
+export const FORMAT_VERSION = 3
 
 const seconds = z.number().min(0).max(LIMITS.length)
 const name = z.string().max(LIMITS.nameCharacters)
@@ -20,11 +22,28 @@ const mediaHash = z.string().regex(/^[0-9a-f]{64}$/)
 
 /** A still: an image, or one page (from 1) of a deck. */
 const stillSchema = z.object({ kind: z.literal('still'), media: mediaHash, page: z.int().min(1) })
-/** A moment at which something is said: a place in a take. It goes with the words wherever they go. */
-export const saidSchema = z.object({ media: mediaHash, at: seconds })
 
-/** A moment of a recording that is seen when something is said. */
-export const pinSchema = z.object({ id, at: seconds, said: saidSchema })
+/** A place in a file, in its own time. */
+export const placeSchema = z.object({ media: mediaHash, at: seconds })
+
+/**
+ * An identity among the words of a step, on which all hangs that is to come when something is said. It is mapped through
+ * every change of script and voice (see followWords.ts).
+ */
+export const markSchema = z.object({
+  id,
+  /** The step that says it. */
+  step: id,
+  /** The word of the script, by its first character, and which side of it; null where nothing is written there. */
+  word: z.object({ character: z.int().min(0), side: z.enum(['before', 'after']) }).nullable(),
+  /** Where in a take it is said; null where nobody has said it yet. */
+  place: placeSchema.nullable(),
+  /** Which of the two is only guessed from the other, until the words of the take are found. */
+  guessed: z.enum(['word', 'place']).nullable(),
+})
+
+/** A moment of a recording that is seen when a mark is said. */
+export const pinSchema = z.object({ id, at: seconds, mark: id })
 
 /**
  * A recording from `from` to `to` of its file, without what is cut out of it; `gain` of its own sound in dB, or null
@@ -85,24 +104,32 @@ export const takeSchema = z.object({
   retimed: z.array(z.object({ character: z.int().min(0), start: seconds, end: seconds })).max(100_000),
 })
 
-export const stepSchema = z.object({
+/** A step as it is seen, in whatever language it is told. */
+export const shownStepSchema = z.object({
   id,
   title: name,
   picture: pictureSchema,
-  script,
   length: lengthRuleSchema,
   leadIn: seconds,
   tail: seconds,
-  passages: z.array(passageSchema),
-  /** Further pictures of the step; each is seen from the moment on at which something is said. */
-  more: z.array(z.object({ id, picture: pictureSchema, said: saidSchema })).max(200),
+  /** Further pictures of the step; each is seen from a mark on. */
+  more: z.array(z.object({ id, picture: pictureSchema, mark: id })).max(200),
 })
 
-/** A piece of music that starts with a step and plays until its end, the next cue or the lesson's end. */
+/** What is said in a step. */
+export const saidSchema = z.object({ script, passages: z.array(passageSchema) })
+
+/** A step with what is said in it in one language. */
+export const stepSchema = shownStepSchema.extend(saidSchema.shape)
+
+/** A piece of music that begins with a step, or when something is said, and plays until its end, the next cue or the lesson's end. */
 export const bedCueSchema = z.object({
   id,
   media: mediaHash,
-  step: id,
+  begins: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('step'), step: id }),
+    z.object({ kind: z.literal('mark'), mark: id }),
+  ]),
   /** The last step it plays under; null: as long as it can. */
   last: id.nullable(),
   /** The part of the file that is used; null: to its end. */
@@ -118,11 +145,15 @@ export const bedCueSchema = z.object({
   fadeShape: z.enum(['straight', 'smooth']),
 })
 
-/** Where a sound hangs: on a step, on something that is said, or on another sound; so many seconds after it begins. */
+/** So many seconds after it begins. */
+const offset = z.number().min(-3600).max(3600)
+const onStep = z.object({ kind: z.literal('step'), step: id, offset })
+const onMark = z.object({ kind: z.literal('mark'), mark: id, offset })
+/** Where a sound hangs: on a step, on something that is said, or on another sound. */
 export const anchorSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('step'), step: id, offset: z.number().min(-3600).max(3600) }),
-  z.object({ kind: z.literal('said'), said: saidSchema, offset: z.number().min(-3600).max(3600) }),
-  z.object({ kind: z.literal('sound'), sound: id, offset: z.number().min(-3600).max(3600) }),
+  onStep,
+  onMark,
+  z.object({ kind: z.literal('sound'), sound: id, offset }),
 ])
 
 /** A sound effect, or a second voice, `from` to `to` of its file. */
@@ -140,11 +171,13 @@ export const soundCueSchema = z.object({
   meant: z.boolean(),
 })
 
-/** A point of the line that is added to the ride by hand: so many seconds into a step, so many dB. Lines join the points. */
+/** A point of the line that is added to the ride by hand: so many dB at its moment. Lines join the points. */
 export const nudgeSchema = z.object({
   id,
-  step: id,
-  offset: seconds,
+  anchor: z.discriminatedUnion('kind', [
+    onStep.extend({ offset: z.number().min(-3600).max(LIMITS.length) }),
+    onMark.extend({ offset: z.number().min(-3600).max(LIMITS.length) }),
+  ]),
   gain: z.number().min(-60).max(24),
   /** How the line goes on to the next point. */
   shape: z.enum(['straight', 'smooth']),
@@ -186,20 +219,28 @@ export const shelfItemSchema = z.object({
   credit: name,
 })
 
-export const lessonSchema = z.object({
-  format: z.literal(FORMAT_VERSION),
-  title: name,
-  steps: z.array(stepSchema).max(LIMITS.items.steps),
-  bedCues: z.array(bedCueSchema).max(LIMITS.items.bedCues),
-  shelf: z.array(shelfItemSchema).max(LIMITS.items.shelf),
-  targets: targetsSchema,
+const language = z.string().min(2).max(20)
+
+/** What is said in one language over the lesson's pictures. */
+const narration = {
   takes: z.array(takeSchema).max(LIMITS.items.takes),
+  marks: z.array(markSchema).max(LIMITS.items.marks),
   /** For all takes that have none of their own. */
   cleanUp: cleanUpSchema,
   /** The synthesised voice that reads what nobody has recorded yet. */
   reading: readingSettingsSchema,
-  /** Of the script; BCP 47. */
-  language: z.string().min(2).max(20),
+}
+export const narrationSchema = z.object({
+  /** By step. */
+  said: z.record(id, saidSchema),
+  ...narration,
+})
+
+/** What is the same in every language. */
+const shared = {
+  bedCues: z.array(bedCueSchema).max(LIMITS.items.bedCues),
+  shelf: z.array(shelfItemSchema).max(LIMITS.items.shelf),
+  targets: targetsSchema,
   sounds: z.array(soundCueSchema).max(LIMITS.items.sounds),
   /** In the order of lesson time. */
   nudges: z.array(nudgeSchema).max(LIMITS.items.nudges),
@@ -207,6 +248,31 @@ export const lessonSchema = z.object({
   tracks: z.object({ voice: trackSchema, recordings: trackSchema, sounds: trackSchema, bed: trackSchema }),
   /** For steps whose rule is the lesson's. */
   lengths: z.object({ leadIn: seconds, tail: seconds, atLeast: seconds }),
+}
+
+/** A lesson as it is stored. */
+export const documentSchema = z.object({
+  format: z.literal(FORMAT_VERSION),
+  title: name,
+  steps: z.array(shownStepSchema).max(LIMITS.items.steps),
+  /** By language: BCP 47. */
+  narrations: z.record(language, narrationSchema),
+  /** In which it is told unless another is asked for. */
+  language,
+  ...shared,
+})
+
+/** A lesson as it is told in one language, and worked on. */
+export const lessonSchema = z.object({
+  title: name,
+  steps: z.array(stepSchema).max(LIMITS.items.steps),
+  ...narration,
+  language,
+  /** In which it is told unless another is asked for. */
+  mainLanguage: language,
+  /** What is said in other languages. */
+  others: z.record(language, narrationSchema),
+  ...shared,
 })
 
 export type Picture = z.infer<typeof pictureSchema>
@@ -214,6 +280,11 @@ export type LengthRule = z.infer<typeof lengthRuleSchema>
 export type Passage = z.infer<typeof passageSchema>
 export type Take = z.infer<typeof takeSchema>
 export type Said = z.infer<typeof saidSchema>
+export type Place = z.infer<typeof placeSchema>
+export type Mark = z.infer<typeof markSchema>
+export type Narration = z.infer<typeof narrationSchema>
+export type ShownStep = z.infer<typeof shownStepSchema>
+export type LessonDocument = z.infer<typeof documentSchema>
 export type Anchor = z.infer<typeof anchorSchema>
 export type SoundCue = z.infer<typeof soundCueSchema>
 export type Nudge = z.infer<typeof nudgeSchema>
@@ -243,16 +314,18 @@ export const DEFAULT_STAY = 4
 
 export function emptyLesson(title: string): Lesson {
   return {
-    format: FORMAT_VERSION,
     title,
     steps: [],
-    bedCues: [],
-    shelf: [],
-    targets: { ...DEFAULT_TARGETS },
     takes: [],
+    marks: [],
     cleanUp: NO_CLEAN_UP,
     reading: DEFAULT_READING,
     language: 'en-gb',
+    mainLanguage: 'en-gb',
+    others: {},
+    bedCues: [],
+    shelf: [],
+    targets: { ...DEFAULT_TARGETS },
     sounds: [],
     nudges: [],
     pocket: { on: false, depth: null },
@@ -279,7 +352,7 @@ export const newRecording = (media: MediaHash, length: number): RecordingPicture
 export const newBed = (cue: string, media: MediaHash, step: string): BedCue => ({
   id: cue,
   media,
-  step,
+  begins: { kind: 'step', step },
   last: null,
   from: 0,
   to: null,
@@ -296,30 +369,32 @@ export function newStep(id: string, title: string, picture: Picture): Step {
     id,
     title,
     picture,
-    script: '',
     length: { kind: 'voice', atLeast: picture.kind === 'recording' ? picture.to - picture.from : DEFAULT_STAY },
     leadIn: 0,
     tail: 0,
-    passages: [],
     more: [],
+    script: '',
+    passages: [],
   }
 }
 
 /** Its own picture first. */
 export const picturesOfStep = ({ picture, more }: Step): Picture[] => [picture, ...more.map((one) => one.picture)]
 
-/** All files a document needs, each once. */
+/** All files a lesson needs in all its languages, each once. */
 export function mediaOf(lesson: Lesson): Set<MediaHash> {
   const needed = mediaInUse(lesson)
   for (const item of lesson.shelf) needed.add(item.media)
-  for (const take of lesson.takes) {
-    needed.add(take.media)
-    if (take.room) needed.add(take.room)
+  for (const { takes } of [lesson, ...Object.values(lesson.others)]) {
+    for (const take of takes) {
+      needed.add(take.media)
+      if (take.room) needed.add(take.room)
+    }
   }
   return needed
 }
 
-/** The files that are seen or heard, each once. */
+/** The files that are seen or heard in the language it is told in, each once. */
 export function mediaInUse(lesson: Lesson): Set<MediaHash> {
   const used = new Set<MediaHash>()
   for (const step of lesson.steps) {

@@ -1,8 +1,13 @@
-import { create, apply, type Patches } from 'mutative'
+import { create } from 'mutative'
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
+import { followWords } from './followWords'
+import { edgesOf, stepLength, voiceLength } from './layout'
 import { passageOf, stepIndex, stepOf } from './lookUp'
-import { replaceDeck, type DeckReplacement } from './replaceDeck'
+import { marksOfStep, withMarks } from './marks'
+import { copiedMarks, copyInOthers, forgetInOthers, joinInOthers, joinScripts, markAtBeginning } from './otherLanguages'
+import { isHungOn, rehang, rehangLater } from './rehang'
+import { goneSteps, replaceDeck, type DeckReplacement } from './replaceDeck'
 import { splitStep, type StepPart } from './scenes'
 import { describeOnShelf, putOnShelf, takeOffShelf } from './shelf'
 import { changeSounds, type SoundEdit } from './soundEdits'
@@ -14,6 +19,7 @@ import {
   type BedCue,
   type LengthRule,
   type Lesson,
+  type Mark,
   type MixTargets,
   type Passage,
   type Picture,
@@ -32,8 +38,8 @@ export type Edit =
   | { name: 'moveSteps'; steps: string[]; before: string | null }
   | { name: 'duplicateSteps'; copies: { of: string; id: string; passages: string[] }[] }
   | { name: 'deleteSteps'; steps: string[] }
-  /** Steps of this lesson or another one, with their takes and what they need of the shelf. */
-  | { name: 'pasteSteps'; before: string | null; steps: Step[]; takes: Take[]; shelf: ShelfItem[] }
+  /** Steps of this lesson or another one, with their takes, their marks and what they need of the shelf. */
+  | { name: 'pasteSteps'; before: string | null; steps: Step[]; takes: Take[]; marks: Mark[]; shelf: ShelfItem[] }
   | { name: 'renameStep'; step: string; title: string }
   | { name: 'setPicture'; step: string; picture: Picture }
   | { name: 'setScript'; step: string; script: string }
@@ -75,32 +81,17 @@ export interface Break {
   newStep: string
 }
 
-export interface AppliedEdit {
-  lesson: Lesson
-  /** Takes `lesson` back to what it was, to the byte. */
-  inverse: Patches
-}
-
 /**
- * Applies one edit. Parts of files are kept inside their files, as far as `lengthOf` knows them. Throws a UserError, and
- * changes nothing, where the edit makes no sense for this lesson or would make one that can't be stored.
+ * Does one edit; the very same lesson where it changes nothing. What hangs on words follows them, and parts of files are
+ * kept inside their files, as far as `lengthOf` knows them. Throws a UserError where the edit makes no sense for this
+ * lesson or would make one that can't be stored.
  */
-export function applyEdit(lesson: Lesson, edit: Edit, lengthOf: LengthOf = () => undefined): AppliedEdit {
-  const [next, , inverse] = create(lesson, (draft) => change(draft, edit), { enablePatches: true })
-  if (inverse.length === 0) return { lesson: next, inverse }
-  const inside = withinFiles(next, lengthOf)
-  assertStorable(inside)
-  if (inside === next) return { lesson: next, inverse }
-  const [bounded, , back] = create(next, (draft) => void Object.assign(draft, inside), { enablePatches: true })
-  return { lesson: bounded, inverse: [...back, ...inverse] as Patches }
-}
-
-/** Undoes an edit on the very document it led to. Returns the patches that do it again, too. */
-export function applyInverse(lesson: Lesson, inverse: Patches): AppliedEdit {
-  const [next, , again] = create(lesson, (draft) => void apply(draft, inverse, { mutable: true }), {
-    enablePatches: true,
-  })
-  return { lesson: next, inverse: again }
+export function applyEdit(lesson: Lesson, edit: Edit, lengthOf: LengthOf = () => undefined): Lesson {
+  const changed = create(lesson, (draft) => change(draft, edit))
+  if (changed === lesson) return lesson
+  const next = withinFiles(followWords(lesson, changed), lengthOf)
+  assertStorable(next)
+  return next
 }
 
 function change(lesson: Lesson, edit: Edit): void {
@@ -120,6 +111,7 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'pasteSteps':
       lesson.steps.splice(placeBefore(lesson, edit.before), 0, ...edit.steps)
       lesson.takes.push(...edit.takes)
+      lesson.marks.push(...edit.marks)
       return putOnShelf(lesson, edit.shelf)
     case 'renameStep':
       stepOf(lesson, edit.step).title = edit.title
@@ -130,6 +122,8 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'splitRecording': {
       const index = stepIndex(lesson, edit.step)
       lesson.steps.splice(index, 1, ...splitStep(lesson.steps[index]!, edit.parts))
+      // From the last part to the first, so that each takes what is left of the one before it.
+      for (const { id, at } of edit.parts.slice(1).reverse()) rehangLater(lesson, edit.step, at, id, 0)
       return
     }
     case 'setScript':
@@ -162,17 +156,22 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'joinStep':
       return joinStep(lesson, edit.step)
     case 'replaceDeck':
+      deleteSteps(lesson, goneSteps(lesson, edit))
       return replaceDeck(lesson, edit)
-    case 'addBed':
-      stepOf(lesson, edit.cue.step)
-      clearBed(lesson, edit.cue.step)
+    case 'addBed': {
+      const { begins } = edit.cue
+      if (begins.kind === 'step') {
+        stepOf(lesson, begins.step)
+        clearBed(lesson, begins.step)
+      }
       lesson.bedCues.push(edit.cue)
       return
+    }
     case 'moveBed':
       stepOf(lesson, edit.step)
-      if (bedOf(lesson, edit.cue).step === edit.step) return
+      if (beginsWith(bedOf(lesson, edit.cue), edit.step)) return
       clearBed(lesson, edit.step)
-      bedOf(lesson, edit.cue).step = edit.step
+      bedOf(lesson, edit.cue).begins = { kind: 'step', step: edit.step }
       return
     case 'removeBed':
       lesson.bedCues.splice(lesson.bedCues.indexOf(bedOf(lesson, edit.cue)), 1)
@@ -192,6 +191,7 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'cutWords':
     case 'pasteWords':
     case 'retimeWord':
+    case 'placeMarks':
     case 'showHidden':
     case 'acceptScript':
       return changeWords(lesson, edit)
@@ -227,30 +227,37 @@ function moveSteps(lesson: Lesson, ids: string[], before: string | null): void {
 function duplicateSteps(lesson: Lesson, copies: { of: string; id: string; passages: string[] }[]): void {
   const made = copies.map(({ of, id, passages }) => {
     const step = stepOf(lesson, of)
-    return {
+    const marks = marksOfStep(step)
+    const markFor = (mark: string) => `${id}-k${marks.indexOf(mark)}`.slice(-40)
+    lesson.marks.push(...copiedMarks(lesson, [...new Set(marks)], id, markFor))
+    copyInOthers(lesson, of, id)
+    const copy = {
       ...step,
       id,
       passages: step.passages.map((passage, i) => ({ ...passage, id: passages[i] ?? `${id}-${i}` })),
       more: step.more.map((one, i) => ({ ...one, id: `${id}-m${i}`.slice(-40) })),
     }
+    return withMarks(copy, markFor)
   })
   const last = Math.max(...copies.map(({ of }) => stepIndex(lesson, of)))
   lesson.steps.splice(last + 1, 0, ...made)
 }
 
 /**
- * A bed that started with a deleted step starts with the next one that stays (or the last); one that ended with it ends
+ * A bed that began with a deleted step begins with the next one that stays (or the last); one that ended with it ends
  * with the one before. Sounds that hung on it stay, loose, until the author says where to.
  */
 function deleteSteps(lesson: Lesson, ids: string[]): void {
   for (const id of ids) {
     const index = stepIndex(lesson, id)
     const heir = lesson.steps[index + 1] ?? lesson.steps[index - 1]
-    const cue = lesson.bedCues.find(({ step }) => step === id)
-    if (cue && heir && !lesson.bedCues.some(({ step }) => step === heir.id)) cue.step = heir.id
+    const cue = lesson.bedCues.find((one) => beginsWith(one, id))
+    if (cue && heir && !lesson.bedCues.some((one) => beginsWith(one, heir.id)))
+      cue.begins = { kind: 'step', step: heir.id }
     else clearBed(lesson, id)
-    lesson.nudges = lesson.nudges.filter(({ step }) => step !== id)
+    lesson.nudges = lesson.nudges.filter(({ anchor }) => anchor.kind !== 'step' || anchor.step !== id)
     for (const bed of lesson.bedCues) if (bed.last === id) bed.last = lesson.steps[index - 1]?.id ?? null
+    forgetInOthers(lesson, id)
     lesson.steps.splice(index, 1)
   }
 }
@@ -269,6 +276,7 @@ function trimPassage(lesson: Lesson, id: string, from: Seconds, to: Seconds): vo
 function breakStep(lesson: Lesson, at: Break): void {
   const index = stepIndex(lesson, at.step)
   const step = lesson.steps[index]!
+  const isNewStep = index === lesson.steps.length - 1
   const moved = splitPassages(step, at)
   if (moved.length === step.passages.length) throw new UserError('Nothing is said before this place in the step.')
   if (moved.length === 0) throw new UserError('Nothing is said after this place in the step.')
@@ -286,9 +294,24 @@ function breakStep(lesson: Lesson, at: Break): void {
     next = lesson.steps[index + 1]!
   }
   step.passages = step.passages.slice(0, step.passages.length - moved.length)
+  const before = edgesOf(step, lesson.lengths).leadIn + voiceLength(step) + moved[0]!.pause
+  rehangLater(lesson, step.id, before, next.id, edgesOf(next, lesson.lengths).leadIn + moved[0]!.pause)
+  if (isNewStep) partPins(lesson, step, next, moved)
   next.passages = mergeContiguous([...moved, ...next.passages])
-  next.script = joinText(step.script.slice(at.scriptAt), next.script)
+  next.script = joinScripts(step.script.slice(at.scriptAt), next.script)
   step.script = step.script.slice(0, at.scriptAt).trimEnd()
+}
+
+/** Of two steps that show the same recording each keeps the pins whose words it says. */
+function partPins({ marks }: Lesson, step: Step, next: Step, moved: readonly Passage[]): void {
+  const [earlier, later] = [step.picture, next.picture]
+  if (earlier.kind !== 'recording' || later.kind !== 'recording') return
+  const goes = ({ mark: id }: { mark: string }) => {
+    const place = marks.find((mark) => mark.id === id)?.place
+    return moved.some(({ media, from, to }) => media === place?.media && place.at >= from && place.at < to)
+  }
+  next.picture = { ...later, pins: earlier.pins.filter(goes) }
+  step.picture = { ...earlier, pins: earlier.pins.filter((pin) => !goes(pin)) }
 }
 
 /** Cuts the passage the break falls in, if it does, and returns the passages after the break. */
@@ -314,11 +337,33 @@ function joinStep(lesson: Lesson, id: string): void {
   const previous = lesson.steps[index - 1]
   if (!previous) throw new UserError('This is the first step: there is nothing before it to join.')
   const goes = step.passages.length === 0 || samePicture(step.picture, previous.picture)
+  const isHung = isHungOn(lesson, id) || lesson.bedCues.some((cue) => beginsWith(cue, id))
+  const mark = goes && step.passages.length > 0 && isHung ? `join-${step.id}`.slice(-40) : null
+  if (mark) hangOnFirstWord(lesson, step, previous, mark)
+  joinInOthers(lesson, step.id, previous.id, mark)
   previous.passages = mergeContiguous([...previous.passages, ...step.passages])
-  previous.script = joinText(previous.script, step.script)
+  previous.script = joinScripts(previous.script, step.script)
   step.passages = []
   step.script = ''
-  if (goes) deleteSteps(lesson, [id])
+  if (!goes) return
+  previous.more.push(...step.more)
+  if (previous.picture.kind === 'recording' && step.picture.kind === 'recording')
+    previous.picture = { ...previous.picture, pins: [...previous.picture.pins, ...step.picture.pins] }
+  const next = lesson.steps[index + 1]?.id
+  const passed = stepLength(previous, lesson.lengths)
+  rehang(lesson, id, (offset) =>
+    next ? { kind: 'step', step: next, offset } : { kind: 'step', step: previous.id, offset: offset + passed },
+  )
+  deleteSteps(lesson, [id])
+}
+
+/** What hung on a step that goes hangs on its first word, which goes on in the step before. */
+function hangOnFirstWord(lesson: Lesson, step: Step, previous: Step, mark: string): void {
+  const into = edgesOf(step, lesson.lengths).leadIn + step.passages[0]!.pause
+  lesson.marks = lesson.marks.filter(({ id }) => id !== mark)
+  lesson.marks.push(markAtBeginning(mark, previous.id, previous.script, step))
+  rehang(lesson, step.id, (offset) => ({ kind: 'mark', mark, offset: offset - into }))
+  for (const cue of lesson.bedCues) if (beginsWith(cue, step.id)) cue.begins = { kind: 'mark', mark }
 }
 
 /** Two passages that follow each other in one take are one. */
@@ -333,16 +378,18 @@ function mergeContiguous(passages: Passage[]): Passage[] {
   return merged
 }
 
-const joinText = (first: string, second: string) => [first.trim(), second.trim()].filter(Boolean).join(' ')
-
-const samePicture = (a: Picture, b: Picture) => JSON.stringify(a) === JSON.stringify(b)
+/** Whether one only carries on the other. Pins go with their words. */
+const samePicture = (a: Picture, b: Picture) =>
+  JSON.stringify({ ...a, pins: [] }) === JSON.stringify({ ...b, pins: [] })
 
 function clearBed(lesson: Lesson, step: string): void {
-  const index = lesson.bedCues.findIndex((cue) => cue.step === step)
+  const index = lesson.bedCues.findIndex((cue) => beginsWith(cue, step))
   if (index >= 0) lesson.bedCues.splice(index, 1)
 }
 
 const placeBefore = (lesson: Lesson, id: string | null) => (id === null ? lesson.steps.length : stepIndex(lesson, id))
+
+const beginsWith = ({ begins }: BedCue, step: string): boolean => begins.kind === 'step' && begins.step === step
 
 function bedOf(lesson: Lesson, id: string): BedCue {
   const cue = lesson.bedCues.find((one) => one.id === id)

@@ -1,9 +1,11 @@
-import type { Patches } from 'mutative'
 import type { Lesson } from './document'
-import { applyEdit, applyInverse, type Edit } from './edits'
+import { applyEdit, type Edit } from './edits'
 import type { LengthOf } from './withinFiles'
 
-/** A lesson with everything done to it in this sitting. All undo and redo goes through here. */
+/**
+ * A lesson with everything done to it in this sitting. All undo and redo goes through here. Lessons are never changed in
+ * place and share what they have in common, so that keeping each as it was costs little and going back to it is exact.
+ */
 export interface History {
   lesson: Lesson
   past: Change[]
@@ -12,26 +14,33 @@ export interface History {
 
 interface Change {
   name: Edit['name']
-  /** Leads away from the present: back for what is past, forth for what was undone. */
-  patches: Patches
+  /** On the other side of the change: as it was before what is past, as it became by what was undone. */
+  lesson: Lesson
 }
 
 export const openHistory = (lesson: Lesson): History => ({ lesson, past: [], future: [] })
 
 /** Throws a UserError, and changes nothing, where the edit makes no sense. */
 export function doEdit(history: History, edit: Edit, lengthOf?: LengthOf): History {
-  const { lesson, inverse } = applyEdit(history.lesson, edit, lengthOf)
-  if (inverse.length === 0) return history
-  return { lesson, past: [...history.past, { name: edit.name, patches: inverse }], future: [] }
+  const lesson = applyEdit(history.lesson, edit, lengthOf)
+  if (lesson === history.lesson) return history
+  return { lesson, past: [...history.past, { name: edit.name, lesson: history.lesson }], future: [] }
 }
 
 /** Several edits as one change. */
 export function doEdits(history: History, edits: readonly Edit[], lengthOf?: LengthOf): History {
   const done = edits.reduce((now, edit) => doEdit(now, edit, lengthOf), history)
-  const changes = done.past.slice(history.past.length)
-  if (changes.length < 2) return done
-  const patches = changes.reverse().flatMap((change) => change.patches)
-  return { ...done, past: [...history.past, { name: edits[0]!.name, patches }] }
+  if (done === history) return history
+  return { ...done, past: [...history.past, { name: nameOf(edits), lesson: history.lesson }] }
+}
+
+/** What several edits are called: marks are put for something. */
+const nameOf = (edits: readonly Edit[]): Edit['name'] =>
+  (edits.find(({ name }) => name !== 'placeMarks') ?? edits[0]!).name
+
+/** A change that nobody has asked for and that follows from the one before it: it is undone with it. */
+export function settle(history: History, edit: Edit): History {
+  return { ...history, lesson: applyEdit(history.lesson, edit) }
 }
 
 /** Edits that set one thing, again and again while it is dragged or typed. */
@@ -44,21 +53,17 @@ export type ContinuedEdit = Extract<Edit, { name: 'setTarget' | 'setScript' | 'r
 export function continueEdit(history: History, edit: ContinuedEdit, first: boolean): History {
   const next = doEdit(history, edit)
   if (first || next === history || history.future.length > 0) return next
-  const before = history.past.at(-1)
-  // Setting one value again and again is taken back by setting it to what it was at first.
-  return before?.name === edit.name ? { ...next, past: history.past } : next
+  return history.past.at(-1)?.name === edit.name ? { ...next, past: history.past } : next
 }
 
-export function undo(history: History): History {
-  const last = history.past.at(-1)
-  if (!last) return history
-  const { lesson, inverse } = applyInverse(history.lesson, last.patches)
-  return { lesson, past: history.past.slice(0, -1), future: [...history.future, { ...last, patches: inverse }] }
+export function undo({ lesson, past, future }: History): History {
+  const last = past.at(-1)
+  if (!last) return { lesson, past, future }
+  return { lesson: last.lesson, past: past.slice(0, -1), future: [...future, { name: last.name, lesson }] }
 }
 
-export function redo(history: History): History {
-  const next = history.future.at(-1)
-  if (!next) return history
-  const { lesson, inverse } = applyInverse(history.lesson, next.patches)
-  return { lesson, past: [...history.past, { ...next, patches: inverse }], future: history.future.slice(0, -1) }
+export function redo({ lesson, past, future }: History): History {
+  const next = future.at(-1)
+  if (!next) return { lesson, past, future }
+  return { lesson: next.lesson, past: [...past, { name: next.name, lesson }], future: future.slice(0, -1) }
 }

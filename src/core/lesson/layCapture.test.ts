@@ -21,7 +21,7 @@ function spokenLesson(media = TAKE): Lesson {
   }
 }
 
-const laid = (lesson: Lesson, edits: Edit[]) => edits.reduce((now, edit) => applyEdit(now, edit).lesson, lesson)
+const laid = (lesson: Lesson, edits: Edit[]) => edits.reduce((now, edit) => applyEdit(now, edit), lesson)
 
 test('the voice meets what was seen while it spoke', () => {
   // The voice begins three seconds into the picture: its second second is the picture's fifth.

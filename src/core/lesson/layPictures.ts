@@ -1,25 +1,27 @@
 import type { Seconds } from '@/core/units'
-import type { PassageSpan, StepSpan, TimeOfSaid } from './timeline'
 import { planMotion } from './motion'
-import type { PictureSpan } from './timeline'
+import type { Loose, PassageSpan, PictureSpan, StepSpan, TimeOfMark } from './timeline'
 
 /** The picture that is seen at `time`; the last one from the lesson's end on. */
 export function pictureAt({ pictures }: { pictures: readonly PictureSpan[] }, time: Seconds): PictureSpan | undefined {
   return pictures.find(({ end }) => time < end) ?? pictures.at(-1)
 }
 
-/** Each step's picture, and its further ones from the moments on at which their words are said. */
+/** Each step's picture, and its further ones from the moments on at which their marks are said. */
 export function layPictures(
   steps: readonly StepSpan[],
   passages: readonly PassageSpan[],
-  timeOf: TimeOfSaid,
-): PictureSpan[] {
+  timeOf: TimeOfMark,
+): { pictures: PictureSpan[]; loose: Loose[] } {
   const voiceEnds = new Map(passages.map(({ step, end }) => [step.id, end]))
-  return steps.flatMap(({ step, start, end }) => {
+  const loose: Loose[] = []
+  const pictures = steps.flatMap(({ step, start, end }) => {
     const further = step.more
-      .flatMap(({ picture, said }) => {
-        const time = timeOf(said, step.id)
-        return time !== null && time > start && time < end ? [{ picture, start: time }] : []
+      .flatMap(({ id, picture, mark }) => {
+        const time = timeOf(mark)
+        if (time !== null && time >= start && time < end) return [{ picture, start: time }]
+        loose.push({ kind: 'picture', id, step, picture })
+        return []
       })
       .sort((a, b) => a.start - b.start)
     const all = [{ picture: step.picture, start }, ...further]
@@ -27,9 +29,11 @@ export function layPictures(
       const to = all[i + 1]?.start ?? end
       const plan =
         picture.kind === 'recording'
-          ? planMotion(picture, from, to, voiceEnds.get(step.id) ?? to, (said) => timeOf(said, step.id))
-          : { motions: [], missed: [] }
+          ? planMotion(picture, from, to, voiceEnds.get(step.id) ?? to, timeOf)
+          : { motions: [], missed: [], unsaid: [] }
+      for (const id of plan.unsaid) loose.push({ kind: 'pin', id, step })
       return { step, picture, start: from, end: to, ...plan }
     })
   })
+  return { pictures, loose }
 }

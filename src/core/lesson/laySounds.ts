@@ -1,22 +1,21 @@
 import type { Seconds } from '@/core/units'
 import type { SoundCue } from './document'
-import type { StepSpan, TimeOfSaid } from './timeline'
-import type { SoundSpan } from './timeline'
+import type { Loose, SoundSpan, StepSpan, TimeOfMark } from './timeline'
 
 /** Sounds at the places they hang on; those that hang on nothing any more are loose. */
 export function laySounds(
   cues: readonly SoundCue[],
   steps: readonly StepSpan[],
-  timeOf: TimeOfSaid,
-): { sounds: SoundSpan[]; loose: SoundCue[] } {
+  timeOf: TimeOfMark,
+): { sounds: SoundSpan[]; loose: Loose[] } {
   const starts = new Map(steps.map(({ step, start }) => [step.id, start]))
   const byId = new Map(cues.map((cue) => [cue.id, cue]))
   const sounds: SoundSpan[] = []
-  const loose: SoundCue[] = []
+  const loose: Loose[] = []
   for (const cue of cues) {
     const start = startOf(cue, new Set())
     // What begins before the lesson does begins with it.
-    if (start === null) loose.push(cue)
+    if (start === null) loose.push({ kind: 'sound', id: cue.id, cue })
     else sounds.push({ cue, start: Math.max(0, start), end: Math.max(0, start) + cue.to - cue.from })
   }
   return { sounds: sounds.sort((a, b) => a.start - b.start), loose }
@@ -33,8 +32,8 @@ export function laySounds(
     switch (anchor.kind) {
       case 'step':
         return starts.get(anchor.step) ?? null
-      case 'said':
-        return timeOf(anchor.said)
+      case 'mark':
+        return timeOf(anchor.mark)
       case 'sound': {
         const other = byId.get(anchor.sound)
         return other ? startOf(other, seen) : null

@@ -1,4 +1,5 @@
 import { DEFAULT_STAY, emptyLesson, newStep, type LengthRule, type Lesson, type SoundCue, type Step } from './document'
+import { markAt } from '@/core/testing/lessons'
 import { applyEdit } from './edits'
 import { layoutLesson } from './layout'
 
@@ -46,14 +47,16 @@ describe('length rules', () => {
 
 describe('several pictures in a step', () => {
   test('each is seen from its word on, wherever the words have gone', () => {
-    const lesson = lessonOf(
+    const marks = [markAt('at 4', 'a', take, 4), markAt('at 7', 'a', take, 7)]
+    const { steps } = lessonOf(
       step('a', 0, 10, voice, {
         more: [
-          { id: 'm2', picture: card('third'), said: { media: take, at: 7 } },
-          { id: 'm1', picture: card('second'), said: { media: take, at: 4 } },
+          { id: 'm2', picture: card('third'), mark: 'at 7' },
+          { id: 'm1', picture: card('second'), mark: 'at 4' },
         ],
       }),
     )
+    const lesson = { ...emptyLesson('x'), steps, marks }
     const seen = (of: Lesson) =>
       layoutLesson(of).pictures.map(({ picture, start, end }) => [
         (picture as { lines: string[] }).lines[0],
@@ -65,13 +68,14 @@ describe('several pictures in a step', () => {
       ['second', 4, 7],
       ['third', 7, 10],
     ])
-    const later = applyEdit(lesson, { name: 'setLeadIn', step: 'a', leadIn: 2 }).lesson
+    const later = applyEdit(lesson, { name: 'setLeadIn', step: 'a', leadIn: 2 })
     expect(seen(later)[1]).toEqual(['second', 6, 9])
-    const without = applyEdit(lesson, { name: 'trimPassage', passage: 'pa', from: 5, to: 10 }).lesson
+    const without = applyEdit(lesson, { name: 'trimPassage', passage: 'pa', from: 5, to: 10 })
     expect(seen(without)).toEqual([
       ['a', 0, 2],
       ['third', 2, 5],
     ])
+    expect(layoutLesson(without).loose).toMatchObject([{ kind: 'picture', id: 'm1' }])
   })
 })
 
@@ -92,24 +96,25 @@ describe('sounds', () => {
     ...lessonOf(step('a', 0, 5, voice), step('b', 5, 9, voice)),
     sounds: [
       sound('on step', { kind: 'step', step: 'b', offset: 1 }),
-      sound('on word', { kind: 'said', said: { media: take, at: 6 }, offset: -0.5 }),
+      sound('on word', { kind: 'mark', mark: 'k', offset: -0.5 }),
       sound('on sound', { kind: 'sound', sound: 'on word', offset: 2 }),
       sound('round', { kind: 'sound', sound: 'round', offset: 2 }),
     ],
+    marks: [markAt('k', 'b', take, 6)],
   }
   const places = (of: Lesson) =>
     Object.fromEntries(layoutLesson(of).sounds.map(({ cue, start }) => [cue.id, Number(start.toFixed(6))]))
 
   test('hang on their step, word or sound, and go with it', () => {
     expect(places(lesson)).toEqual({ 'on step': 6, 'on word': 5.5, 'on sound': 7.5 })
-    const longer = applyEdit(lesson, { name: 'setTail', step: 'a', tail: 3 }).lesson
+    const longer = applyEdit(lesson, { name: 'setTail', step: 'a', tail: 3 })
     expect(places(longer)).toEqual({ 'on step': 9, 'on word': 8.5, 'on sound': 10.5 })
-    const moved = applyEdit(lesson, { name: 'moveSteps', steps: ['b'], before: 'a' }).lesson
+    const moved = applyEdit(lesson, { name: 'moveSteps', steps: ['b'], before: 'a' })
     expect(places(moved)).toEqual({ 'on step': 1, 'on word': 0.5, 'on sound': 2.5 })
   })
 
   test('are loose when that is gone, and never lost', () => {
-    const deleted = applyEdit(lesson, { name: 'deleteSteps', steps: ['b'] }).lesson
+    const deleted = applyEdit(lesson, { name: 'deleteSteps', steps: ['b'] })
     expect(deleted.sounds).toHaveLength(4)
     expect(layoutLesson(deleted).loose.map(({ id }) => id)).toEqual(['on step', 'on word', 'on sound', 'round'])
   })

@@ -1,8 +1,9 @@
 import type { Seconds } from '@/core/units'
 import { layPictures } from './layPictures'
 import { laySounds } from './laySounds'
-import { DEFAULT_STAY, type Lesson, type Step } from './document'
-import type { BedSpan, PassageSpan, StepSpan, TimeOfSaid, Timeline } from './timeline'
+import { DEFAULT_STAY, type BedCue, type Lesson, type Step } from './document'
+import { layNudges } from './layNudges'
+import type { BedSpan, Loose, PassageSpan, StepSpan, TimeOfMark, Timeline } from './timeline'
 
 type Lengths = Lesson['lengths']
 
@@ -22,10 +23,13 @@ export function layoutLesson(lesson: Lesson): Timeline {
     start = end
     given = gives
   })
-  const timeOf = saidTimes(passages)
-  const pictures = layPictures(steps, passages, timeOf)
-  const beds = layBeds(lesson, steps, start)
-  return { steps, passages, pictures, beds, ...laySounds(lesson.sounds, steps, timeOf), length: start }
+  const timeOf = markTimes(lesson, passages)
+  const { pictures, ...seen } = layPictures(steps, passages, timeOf)
+  const { beds, ...played } = layBeds(lesson, steps, timeOf, start)
+  const { sounds, ...heard } = laySounds(lesson.sounds, steps, timeOf)
+  const { nudges, ...nudged } = layNudges(lesson.nudges, steps, timeOf)
+  const loose = [...seen.loose, ...heard.loose, ...played.loose, ...nudged.loose]
+  return { steps, passages, pictures, beds, sounds, nudges, loose, length: start }
 }
 
 /** How long a step stays by itself. */
@@ -84,38 +88,55 @@ function layPassages(step: Step, lengths: Lengths, start: Seconds, end: Seconds,
   for (const passage of step.passages) {
     at += passage.pause
     const wanted = at + passage.to - passage.from
-    if (at < end) out.push({ passage, step, start: at, end: Math.min(wanted, end) })
+    if (at < end) out.push({ passage, step, sound: passage.media, start: at, end: Math.min(wanted, end) })
     at = wanted
   }
   return at
 }
 
-function saidTimes(passages: readonly PassageSpan[]): TimeOfSaid {
+/** When marks are said: in the passage that has their place, rather in their own step. */
+function markTimes(lesson: Lesson, passages: readonly PassageSpan[]): TimeOfMark {
   const byMedia = new Map<string, PassageSpan[]>()
   for (const span of passages) {
     const own = byMedia.get(span.passage.media)
     if (own) own.push(span)
     else byMedia.set(span.passage.media, [span])
   }
-  return ({ media, at }, step) => {
-    const spans = (byMedia.get(media) ?? []).filter(
-      ({ passage, start, end }) => at >= passage.from && at < passage.from + end - start,
+  const marks = new Map(lesson.marks.map((mark) => [mark.id, mark]))
+  return (id) => {
+    const { place, step } = marks.get(id) ?? { place: null, step: '' }
+    if (!place) return null
+    const spans = (byMedia.get(place.media) ?? []).filter(
+      ({ passage, start, end }) => place.at >= passage.from && place.at < passage.from + end - start,
     )
     const span = spans.find((one) => one.step.id === step) ?? spans[0]
-    return span ? span.start + at - span.passage.from : null
+    return span ? span.start + place.at - span.passage.from : null
   }
 }
 
-/** A bed plays from its step until its own end, until the next bed starts, or to the lesson's end. */
-function layBeds(lesson: Lesson, steps: StepSpan[], length: Seconds): BedSpan[] {
+/** A bed plays from where it begins until its own end, until the next bed starts, or to the lesson's end. */
+function layBeds(
+  lesson: Lesson,
+  steps: StepSpan[],
+  timeOf: TimeOfMark,
+  length: Seconds,
+): { beds: BedSpan[]; loose: Loose[] } {
   const spans = new Map(steps.map((span) => [span.step.id, span]))
+  const startOf = ({ begins }: BedCue) =>
+    begins.kind === 'mark' ? timeOf(begins.mark) : (spans.get(begins.step)?.start ?? null)
+  const loose: Loose[] = []
   const cues = lesson.bedCues
-    .filter((cue) => spans.has(cue.step))
-    .map((cue) => ({ cue, start: spans.get(cue.step)!.start }))
+    .flatMap((cue) => {
+      const start = startOf(cue)
+      if (start !== null) return [{ cue, start }]
+      loose.push({ kind: 'bed', id: cue.id, cue })
+      return []
+    })
     .sort((a, b) => a.start - b.start)
-  return cues.map(({ cue, start }, i) => {
+  const beds = cues.map(({ cue, start }, i) => {
     const next = cues[i + 1]?.start ?? length
     const own = cue.last ? spans.get(cue.last)?.end : undefined
     return { cue, start, end: own !== undefined && own > start ? Math.min(own, next) : next }
   })
+  return { beds, loose }
 }

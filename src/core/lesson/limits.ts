@@ -10,5 +10,5 @@ export const LIMITS = {
   lineCharacters: 200,
   /** Of a file or a whole lesson, in seconds. */
   length: 24 * 3600,
-  items: { steps: 2000, takes: 20_000, shelf: 5000, bedCues: 500, sounds: 5000, nudges: 5000 },
+  items: { steps: 2000, takes: 20_000, marks: 20_000, shelf: 5000, bedCues: 500, sounds: 5000, nudges: 5000 },
 } as const

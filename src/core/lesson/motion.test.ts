@@ -3,11 +3,11 @@ import { keptParts, motionAt, planMotion, speedOf, type Motion } from './motion'
 
 const media = 'a'.repeat(64)
 const film = (part: Partial<RecordingPicture> = {}): RecordingPicture => ({ ...newRecording(media, 10), ...part })
-/** In these tests something is said at the same second of the lesson as of its take. */
-const timeOf = ({ at }: { at: number }) => at
+/** In these tests a mark is called by the second at which it is said. */
+const timeOf = (mark: string) => (mark === 'unsaid' ? null : Number(mark))
 const plan = (picture: RecordingPicture, start: number, end: number, voiceEnd = end) =>
   planMotion(picture, start, end, voiceEnd, timeOf)
-const pin = (at: number, said: number) => ({ id: `${at}`, at, said: { media, at: said } })
+const pin = (at: number, mark: number | 'unsaid') => ({ id: `${at}`, at, mark: `${mark}` })
 
 function expectGapless(motions: Motion[], start: number, end: number): void {
   expect(motions[0]!.start).toBe(start)
@@ -53,6 +53,12 @@ test('a pin that would need a crawl waits on its picture; one that would need a 
   const soon = plan(film({ pins: [pin(9, 1)] }), 0, 4)
   expect(soon.missed).toEqual(['9'])
   expect(motionAt(soon.motions, 1)!.from).toBeCloseTo(9, 9)
+})
+
+test('a pin whose mark is not said while it is seen is told; one at its very beginning is where it begins', () => {
+  const { unsaid, motions } = plan(film({ pins: [pin(2, 'unsaid'), pin(3, 20), pin(4, 5)] }), 5, 9)
+  expect(unsaid).toEqual(['2', '3'])
+  expect(motions[0]).toMatchObject({ start: 5, from: 4 })
 })
 
 test('what is cut out is not seen, and what follows comes sooner', () => {

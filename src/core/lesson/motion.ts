@@ -1,5 +1,5 @@
 import type { Seconds } from '@/core/units'
-import type { RecordingPicture, Said } from './document'
+import type { RecordingPicture } from './document'
 
 /** A stretch of a step in which a recording plays evenly, or stands still (`from` and `to` the same). */
 export interface Motion {
@@ -22,6 +22,8 @@ export interface MotionPlan {
   motions: Motion[]
   /** Pins by id that the recording can't reach in time, even at its highest speed. */
   missed: string[]
+  /** Pins by id whose marks are not said while it is seen. */
+  unsaid: string[]
 }
 
 /**
@@ -34,18 +36,20 @@ export function planMotion(
   start: Seconds,
   end: Seconds,
   voiceEnd: Seconds,
-  timeOf: (said: Said) => Seconds | null,
+  timeOf: (mark: string) => Seconds | null,
 ): MotionPlan {
   const kept = keptParts(picture)
   const length = kept.reduce((sum, { from, to }) => sum + to - from, 0)
-  const pins = picture.pins
-    .map(({ id, at, said }) => ({ id, at: placeInKept(kept, at), time: timeOf(said) }))
-    .filter((pin): pin is typeof pin & { time: Seconds } => pin.time !== null && pin.time > start && pin.time < end)
-    .sort((a, b) => a.at - b.at)
+  const all = picture.pins.map(({ id, at, mark }) => ({ id, at: placeInKept(kept, at), time: timeOf(mark) }))
+  const isSaid = (pin: (typeof all)[number]): pin is typeof pin & { time: Seconds } =>
+    pin.time !== null && pin.time >= start && pin.time < end
+  const pins = all.filter(isSaid).sort((a, b) => a.at - b.at)
   const speed = picture.speed ?? fitting(length, Math.min(end, voiceEnd) - start)
-  const plan: MotionPlan = { motions: [], missed: [] }
+  const unsaid = all.filter((pin) => !isSaid(pin)).map(({ id }) => id)
+  const plan: MotionPlan = { motions: [], missed: [], unsaid }
   let [time, at] = [start, 0]
   for (const pin of pins) {
+    if (pin.time === start && pin.at >= at) at = pin.at
     if (pin.time <= time || pin.at < at) continue
     const wanted = (pin.at - at) / (pin.time - time)
     if (wanted > SPEED_LIMITS.most) plan.missed.push(pin.id)

@@ -24,7 +24,7 @@ const pages: PageMatch[] = [
 
 test('pages keep their words, new ones come where they are in the deck, gone ones leave their words', () => {
   const added = [{ page: 2, id: 'new', title: 'New slide' }]
-  const after = applyEdit(lesson, { name: 'replaceDeck', old, now: item(now), pages, added }).lesson
+  const after = applyEdit(lesson, { name: 'replaceDeck', old, now: item(now), pages, added })
   expect(after.steps.map(({ id, picture }) => [id, picture.kind === 'still' ? picture.page : picture.kind])).toEqual([
     ['s1', 3],
     ['s2', 1],

@@ -1,4 +1,6 @@
-import { newStep, type Lesson, type Picture, type ShelfItem } from './document'
+import { newStep, type Lesson, type Picture, type ShelfItem, type Step } from './document'
+import { isNothing, isSaidInOthers } from './otherLanguages'
+import { isHungOn } from './rehang'
 import type { PageMatch } from './task'
 
 /** A new version of a deck takes the place of the old one. */
@@ -10,27 +12,36 @@ export interface DeckReplacement {
   added: { page: number; id: string; title: string }[]
 }
 
+const stayingPages = (pages: readonly PageMatch[]) =>
+  new Map(pages.flatMap((one) => (one.old !== null && one.now !== null ? [[one.old, one.now]] : [])))
+
+/** Steps that go with their pages: nothing is said in them in any language, nothing else is seen, and no sound hangs on them. */
+export function goneSteps(lesson: Lesson, { old, pages }: Pick<DeckReplacement, 'old' | 'pages'>): string[] {
+  const becomes = stayingPages(pages)
+  const isUsed = (step: Step) =>
+    !isNothing(step) || step.more.length > 0 || isHungOn(lesson, step.id) || isSaidInOthers(lesson, step.id)
+  return lesson.steps
+    .filter(({ picture }) => picture.kind === 'still' && picture.media === old && !becomes.has(picture.page))
+    .filter((step) => !isUsed(step))
+    .map(({ id }) => id)
+}
+
 /**
  * Pages that are still there keep their steps, words and timing. A new page becomes a step after that of the page before
- * it; a page that is gone leaves a card with its title where something is said, and goes where nothing is.
+ * it; a page that is gone leaves a card with its step's title.
  */
 export function replaceDeck(lesson: Lesson, { old, now, pages, added }: DeckReplacement): void {
-  const becomes = new Map(pages.flatMap((one) => (one.old !== null && one.now !== null ? [[one.old, one.now]] : [])))
-  const renewed = (picture: Picture, title: string): Picture | null => {
+  const becomes = stayingPages(pages)
+  const renewed = (picture: Picture, title: string): Picture => {
     if (picture.kind !== 'still' || picture.media !== old) return picture
     const page = becomes.get(picture.page)
     return page === undefined ? { kind: 'card', lines: [title] } : { kind: 'still', media: now.media, page }
   }
-  const isGone = (picture: Picture) => picture.kind === 'still' && picture.media === old && !becomes.has(picture.page)
-  lesson.steps = lesson.steps
-    .filter((step) => !(isGone(step.picture) && step.passages.length === 0 && step.script.trim() === ''))
-    .map((step) => ({
-      ...step,
-      picture: renewed(step.picture, step.title)!,
-      more: step.more
-        .filter(({ picture }) => !isGone(picture))
-        .map((one) => ({ ...one, picture: renewed(one.picture, step.title)! })),
-    }))
+  lesson.steps = lesson.steps.map((step) => ({
+    ...step,
+    picture: renewed(step.picture, step.title),
+    more: step.more.map((one) => ({ ...one, picture: renewed(one.picture, step.title) })),
+  }))
   for (const { page, id, title } of [...added].sort((a, b) => a.page - b.page)) {
     const before = lesson.steps.findLastIndex(
       ({ picture }) => picture.kind === 'still' && picture.media === now.media && picture.page < page,

@@ -1,5 +1,5 @@
 import { UserError } from '@/core/userError'
-import type { BedCue, Lesson, LessonLengths, Nudge, Picture, Pocket, Said, SoundCue, TrackName } from './document'
+import type { BedCue, Lesson, LessonLengths, Nudge, Picture, Pocket, SoundCue, TrackName } from './document'
 import { stepOf } from './lookUp'
 
 /** What can be done to sounds, music, levels and further pictures. */
@@ -15,8 +15,8 @@ export type SoundEdit =
   | { name: 'setPocket'; pocket: Pocket }
   | { name: 'setTrack'; track: TrackName; gain: number; muted: boolean }
   | { name: 'setLengths'; lengths: LessonLengths }
-  | { name: 'addPicture'; step: string; id: string; picture: Picture; said: Said }
-  | { name: 'changePicture'; step: string; id: string; picture: Picture; said: Said }
+  | { name: 'addPicture'; step: string; id: string; picture: Picture; mark: string }
+  | { name: 'changePicture'; step: string; id: string; picture: Picture; mark: string }
   | { name: 'removePicture'; step: string; id: string }
 
 export function changeSounds(lesson: Lesson, edit: SoundEdit): void {
@@ -47,11 +47,11 @@ export function changeSounds(lesson: Lesson, edit: SoundEdit): void {
       lesson.lengths = edit.lengths
       return
     case 'addPicture':
-      stepOf(lesson, edit.step).more.push({ id: edit.id, picture: edit.picture, said: edit.said })
+      stepOf(lesson, edit.step).more.push({ id: edit.id, picture: edit.picture, mark: edit.mark })
       return
     case 'changePicture': {
       const { more } = stepOf(lesson, edit.step)
-      more[indexOf(more, edit.id, 'This picture')] = { id: edit.id, picture: edit.picture, said: edit.said }
+      more[indexOf(more, edit.id, 'This picture')] = { id: edit.id, picture: edit.picture, mark: edit.mark }
       return
     }
     case 'removePicture': {
@@ -64,16 +64,20 @@ export function changeSounds(lesson: Lesson, edit: SoundEdit): void {
 
 /** Two pieces can't start with the same step. */
 function setBed(lesson: Lesson, cue: BedCue): void {
-  stepOf(lesson, cue.step)
+  const { begins } = cue
   const index = indexOf(lesson.bedCues, cue.id, 'This music')
   lesson.bedCues[index] = cue
-  const other = lesson.bedCues.findIndex(({ id, step }) => id !== cue.id && step === cue.step)
+  if (begins.kind !== 'step') return
+  stepOf(lesson, begins.step)
+  const other = lesson.bedCues.findIndex(
+    (one) => one.id !== cue.id && one.begins.kind === 'step' && one.begins.step === begins.step,
+  )
   if (other >= 0) lesson.bedCues.splice(other, 1)
 }
 
 function setNudges(lesson: Lesson, nudges: readonly Nudge[]): void {
   for (const nudge of nudges) {
-    stepOf(lesson, nudge.step)
+    if (nudge.anchor.kind === 'step') stepOf(lesson, nudge.anchor.step)
     const index = lesson.nudges.findIndex(({ id }) => id === nudge.id)
     if (index >= 0) lesson.nudges[index] = nudge
     else lesson.nudges.push(nudge)

@@ -1,6 +1,8 @@
 import type { z } from 'zod'
 import { UserError } from '@/core/userError'
-import { lessonSchema, type Lesson } from './document'
+import { documentSchema, lessonSchema, type Lesson, type LessonDocument } from './document'
+import { documentOf, tell } from './telling'
+import { upgraded } from './upgrade'
 import { LIMITS } from './limits'
 import { layoutLesson } from './layout'
 
@@ -9,6 +11,7 @@ const LISTS = Object.keys(LIMITS.items) as (keyof typeof LIMITS.items)[]
 const WORDS = {
   steps: 'steps',
   takes: 'takes',
+  marks: 'marks',
   shelf: 'files on the shelf',
   bedCues: 'pieces of music',
   sounds: 'sounds',
@@ -35,13 +38,16 @@ export function assertStorable(lesson: Lesson): void {
     )
 }
 
-/** What came from outside as a lesson that can be stored. Throws a UserError where it is none. */
-export function toStorable(json: unknown): Lesson {
-  const { success, data, error } = lessonSchema.safeParse(json)
+/** What came from outside as a document, of this format or an older one. Throws a UserError where it can't be stored. */
+export function toStorable(json: unknown): LessonDocument {
+  const { success, data, error } = documentSchema.safeParse(upgraded(json))
   if (!success) throw new UserError(sentenceFor(error.issues[0]!), { cause: error })
-  assertStorable(data)
-  return data
+  for (const language of Object.keys(data.narrations)) assertStorable(tell(data, language))
+  return documentOf(tell(data))
 }
+
+/** The same for a lesson, in the language it is told in. */
+export const storableLesson = (lesson: Lesson): Lesson => tell(toStorable(documentOf(lesson)), lesson.language)
 
 function assertList(list: keyof typeof LIMITS.items, items: readonly object[]): void {
   const most = LIMITS.items[list]

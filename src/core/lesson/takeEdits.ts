@@ -59,8 +59,7 @@ export function changeTakes(lesson: Lesson, edit: TakeEdit): void {
       lesson.reading = edit.reading
       return
     case 'setLanguage':
-      lesson.language = edit.language
-      return
+      return setLanguage(lesson, edit.language)
     case 'shortenPauses':
       for (const cut of [...edit.cuts].sort((a, b) => b.from - a.from)) cutOut(lesson, cut)
       return
@@ -72,6 +71,13 @@ export function changeTakes(lesson: Lesson, edit: TakeEdit): void {
     case 'replaceVoice':
       return replaceVoice(lesson, edit.media, edit.by, edit.places)
   }
+}
+
+function setLanguage(lesson: Lesson, language: string): void {
+  if (language !== lesson.language && lesson.others[language])
+    throw new UserError('The lesson is told in this language already.')
+  if (lesson.mainLanguage === lesson.language) lesson.mainLanguage = language
+  lesson.language = language
 }
 
 /** What was heard of it goes with it; it comes back by undoing, or by restoring and choosing it again. */
@@ -142,7 +148,9 @@ function replaceVoice(lesson: Lesson, media: MediaHash, by: MediaHash, places: [
     take.media = by
     take.from = carry(take.from)
     take.to = carry(take.to)
+    take.retimed = take.retimed.map((word) => ({ ...word, start: carry(word.start), end: carry(word.end) }))
   }
+  for (const mark of lesson.marks) if (mark.place?.media === media) mark.place = { media: by, at: carry(mark.place.at) }
 }
 
 /** Straight lines between the pairs, and beyond them at the same speed. */

@@ -95,13 +95,3 @@ export function cleaningOf(lesson: Lesson, media: MediaHash): { cleanUp: CleanUp
 /** Every file that speaks in the lesson. */
 export const voicesOf = (lesson: Lesson): Set<MediaHash> =>
   new Set(lesson.steps.flatMap(({ passages }) => passages.map(({ media }) => media)))
-
-/** The lesson as it sounds: cleaned sounds, which are as long as their takes, in the takes' places. */
-export function withCleaned(lesson: Lesson, cleanedOf: (media: MediaHash) => MediaHash | undefined): Lesson {
-  const steps = lesson.steps.map((step) => ({
-    ...step,
-    passages: step.passages.map((passage) => ({ ...passage, media: cleanedOf(passage.media) ?? passage.media })),
-  }))
-  const takes = lesson.takes.map((take) => ({ ...take, media: cleanedOf(take.media) ?? take.media }))
-  return { ...lesson, steps, takes }
-}

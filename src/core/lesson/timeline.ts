@@ -1,5 +1,5 @@
 import type { Seconds } from '@/core/units'
-import type { BedCue, Passage, Picture, Said, SoundCue, Step } from './document'
+import type { BedCue, MediaHash, Nudge, Passage, Picture, SoundCue, Step } from './document'
 import type { Motion } from './motion'
 
 /** Where everything stands in lesson time: computed from the document's anchors, never stored. */
@@ -9,8 +9,9 @@ export interface Timeline {
   pictures: PictureSpan[]
   beds: BedSpan[]
   sounds: SoundSpan[]
-  /** Sounds whose step, word or other sound has gone: they are not heard. */
-  loose: SoundCue[]
+  nudges: NudgePoint[]
+  /** What hangs on something that is not there any more, or not said: it is neither seen nor heard. */
+  loose: Loose[]
   length: Seconds
 }
 
@@ -26,6 +27,8 @@ export interface StepSpan {
 export interface PassageSpan {
   passage: Passage
   step: Step
+  /** By which its take is heard: the take itself, until `sounding` says otherwise. */
+  sound: MediaHash
   /** `end` is earlier than the passage would need where the picture ends first. */
   start: Seconds
   end: Seconds
@@ -37,11 +40,17 @@ export interface BedSpan {
   end: Seconds
 }
 
-/**
- * When something is said in the lesson: in the passage that has its place, rather in the step it is asked for. Null where
- * it is not heard.
- */
-export type TimeOfSaid = (said: Said, step?: string) => Seconds | null
+/** When a mark is said in the lesson. Null where it is not heard. */
+export type TimeOfMark = (mark: string) => Seconds | null
+
+export type Loose =
+  | { kind: 'sound'; id: string; cue: SoundCue }
+  | { kind: 'nudge'; id: string; nudge: Nudge }
+  | { kind: 'bed'; id: string; cue: BedCue }
+  /** A further picture of a step. */
+  | { kind: 'picture'; id: string; step: Step; picture: Picture }
+  /** A pin in a recording. */
+  | { kind: 'pin'; id: string; step: Step }
 
 /** One picture as it is seen; they follow each other without a gap. */
 export interface PictureSpan {
@@ -51,8 +60,15 @@ export interface PictureSpan {
   end: Seconds
   /** Of a recording: how it plays. Empty for what stands still. */
   motions: Motion[]
-  /** Pins that can't be held (see motion.ts). */
+  /** Pins that can't be held, and those that are not said while it is seen (see motion.ts). */
   missed: string[]
+  unsaid: string[]
+}
+
+/** A point of the line that is added to the bed's gain by hand, at its moment of the lesson. */
+export interface NudgePoint {
+  nudge: Nudge
+  at: Seconds
 }
 
 export interface SoundSpan {

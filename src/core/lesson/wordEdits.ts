@@ -1,6 +1,6 @@
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
-import type { Lesson, Passage, ShelfItem, Take } from './document'
+import type { Lesson, Mark, Passage, ShelfItem, Take } from './document'
 import { putOnShelf } from './shelf'
 import { passageOf, stepOf, takeOf } from './lookUp'
 import { cutOut, type Cut } from './takeEdits'
@@ -22,6 +22,8 @@ export type WordEdit =
     }
   /** Where a word is said, set by hand; `character` is its first one in the take's script. */
   | { name: 'retimeWord'; take: string; character: number; start: Seconds; end: Seconds }
+  /** Marks put among the words, or found in a take. */
+  | { name: 'placeMarks'; marks: Mark[] }
   /** What lies in the take between a passage and the one before it in the step is heard again. */
   | { name: 'showHidden'; passage: string }
   /** A take is what the step's script says: the author has listened. */
@@ -37,6 +39,13 @@ export function changeWords(lesson: Lesson, edit: WordEdit): void {
       return pasteWords(lesson, edit)
     case 'retimeWord':
       return retimeWord(lesson, edit)
+    case 'placeMarks':
+      for (const mark of edit.marks) {
+        const index = lesson.marks.findIndex(({ id }) => id === mark.id)
+        if (index >= 0) lesson.marks[index] = mark
+        else lesson.marks.push(mark)
+      }
+      return
     case 'showHidden':
       return showHidden(lesson, edit.passage)
     case 'acceptScript':

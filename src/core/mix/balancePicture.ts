@@ -1,4 +1,3 @@
-import { nudgePoints } from '@/core/bed/nudges'
 import { meanSpectrum, pocketPower, type Dip } from '@/core/bed/pocket'
 import { RIDE_RATE } from '@/core/bed/ride'
 import type { Lesson } from '@/core/lesson/document'
@@ -59,7 +58,7 @@ export function drawBalance(
     seams: bedSeams(timeline, analysisOf),
     worst: worstMoments(readings, levels.clearance, timeline),
     ride: levels.ride,
-    byHand: nudgePoints(lesson, timeline).map(({ nudge, at }) => ({ id: nudge.id, at, gain: nudge.gain })),
+    byHand: timeline.nudges.map(({ nudge, at }) => ({ id: nudge.id, at, gain: nudge.gain })),
     spectrum,
     dips: plan.pocket?.dips ?? [],
     index: spectrum && indexOf(spectrum),

@@ -1,5 +1,5 @@
 import { fadeTrack } from '@/core/bed/fades'
-import { nudgePoints, nudgeTrack } from '@/core/bed/nudges'
+import { nudgeTrack } from '@/core/bed/nudges'
 import { applyGain, rideBed, RIDE_RATE, type GainTrack } from '@/core/bed/ride'
 import { TRACKS, type Lesson, type TrackName } from '@/core/lesson/document'
 import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
@@ -53,7 +53,7 @@ export function planMix(
   const inPocket = pocket ? withPocket(bedRaw, clips.bed, pocket, analysisOf) : bedRaw
   const ride = rideBed(voice, inPocket, speech, { ...targets, clearance })
   const computed = way === 'plain' ? ride.fill(medianWhileSpoken(ride, speech)) : ride
-  const byHand = nudgeTrack(nudgePoints(lesson, timeline), ride.length)
+  const byHand = nudgeTrack(timeline.nudges, ride.length)
   const fades = fadeTrack(timeline.beds, ride.length)
   const gains: MixPlan['gains'] = {
     voice: null,
@@ -105,7 +105,7 @@ export function speechInLesson(
   sounds: readonly SoundSpan[],
   analysisOf: AnalysisOf,
 ): SpeechSegment[] {
-  const parts = passages.map(({ passage, start, end }) => ({ media: passage.media, from: passage.from, start, end }))
+  const parts = passages.map(({ passage, sound, start, end }) => ({ media: sound, from: passage.from, start, end }))
   for (const { cue, start, end } of sounds)
     if (cue.track === 'voice') parts.push({ media: cue.media, from: cue.from, start, end })
   const speech = parts.flatMap(({ media, from, start, end }) => {

@@ -42,7 +42,7 @@ export function planPocket(
 export function voiceSpectra(timeline: Timeline, analysisOf: AnalysisOf): { voice: Spectrum; floor: Spectrum } | null {
   const spoken: Spectrum[] = []
   const quiet: Spectrum[] = []
-  for (const media of new Set(timeline.passages.map(({ passage }) => passage.media))) {
+  for (const media of new Set(timeline.passages.map(({ sound }) => sound))) {
     const analysis = analysisOf(media)
     if (!analysis) continue
     const gain = levelToVoice(analysis)

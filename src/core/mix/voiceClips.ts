@@ -22,7 +22,7 @@ export function voiceClips(timeline: Timeline, analysisOf: AnalysisOf): Clip[] {
   const spans = timeline.passages
   const gains = takeGains(spans, analysisOf)
   return spans.flatMap((span, i) => {
-    const gain = gains.get(span.passage.media) ?? 0
+    const gain = gains.get(span.sound) ?? 0
     const tone = roomTone(spans[i - 1], span, gain, analysisOf)
     return [...tone, voiceClip(spans[i - 1], span, spans[i + 1], gain, analysisOf)]
   })
@@ -35,10 +35,10 @@ function voiceClip(
   gain: Decibels,
   analysisOf: AnalysisOf,
 ): Clip {
-  const { passage, start, end } = span
+  const { passage, sound, start, end } = span
   const early = meets(before, span) ? blendRoom(before!, span, analysisOf) : 0
   const late = meets(span, after) ? blendRoom(span, after!, analysisOf) : 0
-  return clipOf(passage.media, passage.from - early, start - early, end + late, {
+  return clipOf(sound, passage.from - early, start - early, end + late, {
     gain,
     fadeIn: isContinued(before, span) ? 0 : Math.max(EDGE, 2 * early),
     fadeOut: isContinued(span, after) ? 0 : Math.max(EDGE, 2 * late),
@@ -48,7 +48,7 @@ function voiceClip(
 /** Half the length of a blend, or 0 where one of the takes has nothing more on its side. */
 function blendRoom(before: PassageSpan, after: PassageSpan, analysisOf: AnalysisOf): Seconds {
   const half = BLEND / 2
-  const first = analysisOf(before.passage.media)
+  const first = analysisOf(before.sound)
   const left = first ? analysisLength(first) - (before.passage.from + before.end - before.start) : 0
   const fits = left >= half && after.passage.from >= half && before.end - before.start > BLEND
   return fits && after.end - after.start > BLEND ? half : 0
@@ -62,7 +62,7 @@ function meets(before: PassageSpan | undefined, after: PassageSpan | undefined):
 
 /** Whether one passage follows the other without a cut, in the take and in the lesson. */
 function isContinued(first: PassageSpan | undefined, second: PassageSpan | undefined): boolean {
-  if (!first || !second || first.passage.media !== second.passage.media) return false
+  if (!first || !second || first.sound !== second.sound) return false
   return (
     toSamples(first.end) === toSamples(second.start) && toSamples(first.passage.to) === toSamples(second.passage.from)
   )
@@ -71,11 +71,11 @@ function isContinued(first: PassageSpan | undefined, second: PassageSpan | undef
 /** The pause before a passage, filled with copies of the take's quietest stretch. */
 function roomTone(
   before: PassageSpan | undefined,
-  { passage, step, start }: PassageSpan,
+  { passage, sound, step, start }: PassageSpan,
   gain: Decibels,
   analysisOf: AnalysisOf,
 ): Clip[] {
-  const analysis = analysisOf(passage.media)
+  const analysis = analysisOf(sound)
   if (passage.pause === 0 || !analysis) return []
   const quiet = longestQuiet(analysis)
   if (!quiet) return []
@@ -89,7 +89,7 @@ function roomTone(
     at += length - TONE_BLEND
   ) {
     const to = Math.min(end, at + length)
-    clips.push(clipOf(passage.media, quiet.from, at, to, { gain, fadeIn: TONE_BLEND, fadeOut: TONE_BLEND }))
+    clips.push(clipOf(sound, quiet.from, at, to, { gain, fadeIn: TONE_BLEND, fadeOut: TONE_BLEND }))
   }
   return clips
 }
@@ -104,10 +104,10 @@ function longestQuiet(analysis: Analysis): QuietStretch | null {
 /** Brings each take to the voice's level, so that takes from different days are equally loud. */
 function takeGains(spans: readonly PassageSpan[], analysisOf: AnalysisOf): Map<MediaHash, Decibels> {
   const gains = new Map<MediaHash, Decibels>()
-  for (const media of new Set(spans.map(({ passage }) => passage.media))) {
-    const analysis = analysisOf(media)
+  for (const sound of new Set(spans.map((span) => span.sound))) {
+    const analysis = analysisOf(sound)
     if (!analysis) continue
-    gains.set(media, levelToVoice(analysis))
+    gains.set(sound, levelToVoice(analysis))
   }
   return gains
 }

@@ -74,7 +74,13 @@ test('a script is spread by time, but cut at the ends of sentences close by', ()
 test('phrases stand in lesson time, with the place in the take where a break before them falls', () => {
   const speech = spoken([2, 2, 2], [0.8, 0.1])
   const step = { id: 's' } as never
-  const span = { passage: { id: 'p', media: 'm', from: 0.25, to: 8, pause: 0 }, step, start: 10, end: 17.75 }
+  const span = {
+    passage: { id: 'p', media: 'm', from: 0.25, to: 8, pause: 0 },
+    sound: 'm',
+    step,
+    start: 10,
+    end: 17.75,
+  }
   const phrases = phrasesOf([span], 'One. Two three.', () => speech)
   expect(phrases).toHaveLength(2)
   expect(phrases[0]).toMatchObject({ passage: 'p', breakAt: 0.25 })

@@ -34,7 +34,7 @@ test('a try is left out from after the words before it to before the words after
   )
   expect(cuts).toEqual([{ passage: 'p', from: 2.15, to: 5.75, newPassage: 'later' }])
   const lesson = { ...emptyLesson('x'), steps: [step] }
-  const after = applyEdit(lesson, { name: 'cutWords', step: 's', cuts, script: '' }).lesson
+  const after = applyEdit(lesson, { name: 'cutWords', step: 's', cuts, script: '' })
   expect(after.steps[0]!.passages.map(({ from, to }) => [from, to])).toEqual([
     [0, 2.15],
     [5.75, 12],

@@ -1,5 +1,5 @@
 import { emptyLesson, newStep, type Lesson, type Passage } from '@/core/lesson/document'
-import { applyEdit, applyInverse } from '@/core/lesson/edits'
+import { applyEdit } from '@/core/lesson/edits'
 import type { RecordingDetails } from '@/core/lesson/recording'
 import type { TimedWord } from '@/core/lesson/task'
 import { cleaningOf, isOutdated, isStandIn, newTake, takesFromPassages } from '@/core/lesson/takes'
@@ -162,25 +162,24 @@ describe('dead air', () => {
     expect(to).toBeLessThan(3.6)
   })
 
-  test('the cuts are one edit, and undoing gives the same document', () => {
+  test('the cuts are one edit', () => {
     const cuts = pauseCuts(lesson, { longest: 0.4, kept: 0.3 }, factsOf, serial())
     expect(cuts.length).toBeGreaterThan(1)
-    const { lesson: shorter, inverse } = applyEdit(lesson, { name: 'shortenPauses', cuts })
+    const shorter = applyEdit(lesson, { name: 'shortenPauses', cuts })
     const length = (one: Lesson) => one.steps[0]!.passages.reduce((sum, { from, to }) => sum + to - from, 0)
     expect(length(lesson) - length(shorter)).toBeCloseTo(cutTime(cuts), 6)
-    expect(applyInverse(shorter, inverse).lesson).toEqual(lesson)
-  })
+    })
 })
 
 describe('edits of takes', () => {
   test('a pause put in splits the passage; at its start it only waits', () => {
     const lesson = lessonWith([[passage('p', 1, 5)]])
     const edit = { name: 'insertPause', passage: 'p', length: 2, newPassage: 'q' } as const
-    expect(applyEdit(lesson, { ...edit, at: 3 }).lesson.steps[0]!.passages).toEqual([
+    expect(applyEdit(lesson, { ...edit, at: 3 }).steps[0]!.passages).toEqual([
       passage('p', 1, 3),
       { ...passage('q', 3, 5), pause: 2 },
     ])
-    expect(applyEdit(lesson, { ...edit, at: 1 }).lesson.steps[0]!.passages).toEqual([
+    expect(applyEdit(lesson, { ...edit, at: 1 }).steps[0]!.passages).toEqual([
       { ...passage('p', 1, 5), pause: 2 },
     ])
   })
@@ -188,9 +187,9 @@ describe('edits of takes', () => {
   test('removing a take takes what is heard of it; restoring brings the take back', () => {
     const lesson = lessonWith([[passage('p', 0, 3), passage('q', 0, 2, OTHER)]])
     const take = lesson.takes.find(({ media }) => media === OTHER)!
-    const removed = applyEdit(lesson, { name: 'removeTake', take: take.id }).lesson
+    const removed = applyEdit(lesson, { name: 'removeTake', take: take.id })
     expect(removed.steps[0]!.passages.map(({ id }) => id)).toEqual(['p'])
-    expect(applyEdit(removed, { name: 'restoreTake', take: take.id }).lesson.takes).toEqual(lesson.takes)
+    expect(applyEdit(removed, { name: 'restoreTake', take: take.id }).takes).toEqual(lesson.takes)
   })
 
   test('a replacement of another length keeps every cut at its word', () => {
@@ -200,7 +199,7 @@ describe('edits of takes', () => {
       [3, 5],
       [7, 8],
     ]
-    const { steps } = applyEdit(lesson, { name: 'replaceVoice', media: TAKE, by: OTHER, places }).lesson
+    const { steps } = applyEdit(lesson, { name: 'replaceVoice', media: TAKE, by: OTHER, places })
     expect(steps.map(({ passages: [one] }) => [one!.media, one!.from, one!.to])).toEqual([
       [OTHER, 2, 5],
       [OTHER, 5, 8],
@@ -210,10 +209,10 @@ describe('edits of takes', () => {
   test('clean-up of the lesson and of one take', () => {
     const lesson = lessonWith([[passage('p', 0, 3)], [passage('q', 0, 3, OTHER)]])
     expect(cleaningOf(lesson, TAKE)).toBeNull()
-    const cleaned = applyEdit(lesson, { name: 'setCleanUp', media: null, cleanUp: USUAL_CLEAN_UP }).lesson
+    const cleaned = applyEdit(lesson, { name: 'setCleanUp', media: null, cleanUp: USUAL_CLEAN_UP })
     expect(cleaningOf(cleaned, TAKE)).toEqual({ cleanUp: USUAL_CLEAN_UP, room: null })
     const own = { ...USUAL_CLEAN_UP, noise: { on: true, amount: 0.5 } }
-    const both = applyEdit(cleaned, { name: 'setCleanUp', media: OTHER, cleanUp: own }).lesson
+    const both = applyEdit(cleaned, { name: 'setCleanUp', media: OTHER, cleanUp: own })
     expect(cleaningOf(both, OTHER)!.cleanUp.noise.amount).toBe(0.5)
     expect(cleaningOf(both, TAKE)!.cleanUp.noise.amount).toBe(0.95)
   })
@@ -224,9 +223,9 @@ describe('edits of takes', () => {
     expect([isStandIn(lesson, step), isOutdated(lesson, step)]).toEqual([false, false])
     const read = newTake('t', OTHER, step, { from: 0, to: 2 }, 'read')
     const heard = [{ step: 's0', passages: [passage('r', 0, 2, OTHER)] }]
-    const standing = applyEdit(lesson, { name: 'addTakes', takes: [read], heard }).lesson
+    const standing = applyEdit(lesson, { name: 'addTakes', takes: [read], heard })
     expect(isStandIn(standing, standing.steps[0]!)).toBe(true)
-    const changed = applyEdit(standing, { name: 'setScript', step: 's0', script: 'Look down.' }).lesson
+    const changed = applyEdit(standing, { name: 'setScript', step: 's0', script: 'Look down.' })
     expect(isOutdated(changed, changed.steps[0]!)).toBe(true)
   })
 })
@@ -235,12 +234,11 @@ test('a document of format 1 is read: what was said becomes takes', () => {
   const { takes: _t, cleanUp: _c, reading: _r, language: _l, ...rest } = lessonWith([[passage('p', 1, 3)]], 'Words.')
   const steps = rest.steps.map((step) => ({ ...step, passages: step.passages.map(({ pause: _p, ...old }) => old) }))
   const lesson = readLesson({ ...rest, format: 1, steps })
-  expect(lesson.format).toBe(2)
   expect(lesson.takes).toMatchObject([
     { media: TAKE, step: 's0', from: 1, to: 3, script: 'Words.', kind: 'brought-in' },
   ])
   expect(lesson.steps[0]!.passages[0]!.pause).toBe(0)
-  expect(() => readLesson({ format: 3 })).toThrow()
+  expect(() => readLesson({ format: 4 })).toThrow()
 })
 
 describe('laid again', () => {

@@ -96,7 +96,7 @@ describe('words of a step', () => {
   test('a word retimed by hand pushes its neighbour', () => {
     const lesson = lessonWith([[0, 13]])
     const edit = { name: 'retimeWord' as const, take: 't', character: 5, start: 1.1, end: 2.3 }
-    const words = wordsIn(applyEdit(lesson, edit).lesson)
+    const words = wordsIn(applyEdit(lesson, edit))
     expect(words[1]!.at).toEqual({ from: 1.1, to: 2.3 })
     expect(words[2]!.at.from).toBe(2.3)
   })
@@ -125,14 +125,14 @@ describe('where words are cut', () => {
     const cuts = cutsOfRange(lesson.steps[0]!, words, range, analysisOf, () => `n${serial++}`)
     const script = scriptWithout(SCRIPT, words, range)
     expect(script).toBe('Ease the bow line. tide do the work.')
-    const after = applyEdit(lesson, { name: 'cutWords', step: 's', cuts, script }).lesson
+    const after = applyEdit(lesson, { name: 'cutWords', step: 's', cuts, script })
     const parts = after.steps[0]!.passages.map(({ from, to }) => [from, to])
     expect(parts).toEqual([
       [0, expect.closeTo(5.75, 9)],
       [expect.closeTo(7.9, 9), 13],
     ])
     expect(isOutdated(after, after.steps[0]!)).toBe(false)
-    const shown = applyEdit(after, { name: 'showHidden', passage: after.steps[0]!.passages[1]!.id }).lesson
+    const shown = applyEdit(after, { name: 'showHidden', passage: after.steps[0]!.passages[1]!.id })
     expect(shown.steps[0]!.passages.map(({ from, to }) => [from, to])).toEqual([[0, 13]])
   })
   test('copied words are put in before another word', () => {
@@ -150,7 +150,7 @@ describe('where words are cut', () => {
       takes: [],
       shelf: [],
     }
-    const after = applyEdit(lesson, edit).lesson
+    const after = applyEdit(lesson, edit)
     expect(after.steps[0]!.script).toBe('Ease the bow line. bow line. Let the tide do the work.')
     expect(after.steps[0]!.passages.map(({ id }) => id)).toEqual(['p0', 'c0', 'later'])
     expect(
@@ -182,7 +182,7 @@ describe('accepting a script', () => {
     next.passages = [{ id: 'q', media: TAKE, from: 5, to: 13, pause: 0 }]
     const other = { ...take, id: 'other', media: '8'.repeat(64) }
     const shared = { ...lesson, steps: [lesson.steps[0]!, next], takes: [take, other] }
-    const after = applyEdit(shared, { name: 'acceptScript', step: 's' }).lesson
+    const after = applyEdit(shared, { name: 'acceptScript', step: 's' })
     expect(after.takes.map(({ script }) => script)).toEqual(['Ease the stern line. Let the tide do the work.', SCRIPT])
     expect(after.steps.map((step) => isOutdated(after, step))).toEqual([false, false])
   })

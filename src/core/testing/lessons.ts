@@ -1,4 +1,4 @@
-import { emptyLesson, newBed, newStep, type Lesson } from '@/core/lesson/document'
+import { emptyLesson, newBed, newStep, type Lesson, type Mark } from '@/core/lesson/document'
 import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import type { SampleSource } from '@/core/mix/renderer'
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'
@@ -60,6 +60,21 @@ export function soundBank(sounds: Record<string, Float32Array[]>) {
     })
   return { source, analysisOf: (media: string) => analyses.get(media) }
 }
+
+/** A mark at a place of a take, and at a word of its step's script where `character` says which. */
+export const markAt = (
+  id: string,
+  step: string,
+  media: string,
+  at: Seconds,
+  character: number | null = null,
+): Mark => ({
+  id,
+  step,
+  word: character === null ? null : { character, side: 'before' },
+  place: { media, at },
+  guessed: null,
+})
 
 /** One take cut over several slides at the given places, with a song from the first step on. */
 export function lessonOver(cuts: readonly Seconds[], song = true): Lesson {

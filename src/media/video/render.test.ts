@@ -6,7 +6,7 @@ import { writeWav } from '@/core/formats/wav'
 import { emptyLesson, newRecording, newStep, type Lesson, type Picture } from '@/core/lesson/document'
 import { tones } from '@/core/testing/signals'
 import { importMedia } from '../import'
-import { loadAnalyses } from '../lessonMedia'
+import { soundsOf } from '../lessonMedia'
 import { runProgram } from '../process'
 import { openStore, type MediaStore } from '../store'
 import { renderSound, renderVideo } from './render'
@@ -75,7 +75,7 @@ const page = (media: string): Picture => ({ kind: 'still', media, page: 1 })
 
 async function render(lesson: Lesson): Promise<string> {
   const out = join(folder, `${Math.random()}.mp4`)
-  await renderVideo(lesson, store, await loadAnalyses(lesson, store), join(folder, 'coded'), out)
+  await renderVideo(lesson, store, await soundsOf(lesson, store), join(folder, 'coded'), out)
   return out
 }
 
@@ -181,7 +181,7 @@ test('picture and sound are equally long, and a tone begins with its step', asyn
   expect(Math.abs(start - 1.5)).toBeLessThan(0.015)
   // A tone of 1 kHz over the whole lesson time of its step, at the lesson's loudness.
   const out = join(folder, 'sound.wav')
-  const { balance } = await renderSound(lesson, store, await loadAnalyses(lesson, store), out)
+  const { balance } = await renderSound(lesson, store, await soundsOf(lesson, store), out)
   expect(balance.loudness!).toBeCloseTo(-16, 0)
   expect(balance.pictureLength).toBeNull()
   expect(balance.soundLength).toBeCloseTo(4.5, 6)
@@ -195,7 +195,7 @@ test('what is cancelled leaves no file', async () => {
   const lesson = lessonOf([page(red), 60])
   const cancel = new AbortController()
   const out = join(folder, 'cancelled.mp4')
-  const work = renderVideo(lesson, store, await loadAnalyses(lesson, store), join(folder, 'coded'), out, {
+  const work = renderVideo(lesson, store, await soundsOf(lesson, store), join(folder, 'coded'), out, {
     signal: cancel.signal,
     onProgress: () => cancel.abort(),
   })

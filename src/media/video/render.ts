@@ -3,14 +3,16 @@ import { join } from 'node:path'
 import type { Writable } from 'node:stream'
 import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
+import { sounding } from '@/core/lesson/sounding'
 import type { Timeline } from '@/core/lesson/timeline'
 import { lessonFrames, planPictures, samplesOfFrames, type PictureRun } from '@/core/lesson/picturePlan'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { planMix } from '@/core/mix/plan'
-import type { AnalysisOf, PlannedMix } from '@/core/mix/mixPlan'
+import type { PlannedMix } from '@/core/mix/mixPlan'
 import { UserError } from '@/core/userError'
 import { FRAME_RATE, type SampleIndex } from '@/core/units'
 import { bytesOf, inputOf } from '../ffmpeg'
+import type { LessonSounds } from '../lessonMedia'
 import { encodeMixdown, measureFinished, renderMixdown, type RenderOptions, type StemLevels } from '../mixdown'
 import { CODING_MEMORY, runProgram, writeTo } from '../process'
 import { keepFile, keepResult } from '../results'
@@ -34,12 +36,12 @@ export interface Finished {
 export async function renderVideo(
   lesson: Lesson,
   store: MediaStore,
-  analysisOf: AnalysisOf,
+  sounds: LessonSounds,
   cache: string,
   out: string,
   { signal, onProgress }: RenderOptions = {},
 ): Promise<Finished> {
-  const { timeline, planned } = planFinished(lesson, analysisOf)
+  const { timeline, planned } = planFinished(lesson, sounds)
   const frames = lessonFrames(timeline)
   return withWorkFolder(async (work) => {
     const runs = planPictures(timeline)
@@ -95,17 +97,17 @@ async function codedSound(
 export async function renderSound(
   lesson: Lesson,
   store: MediaStore,
-  analysisOf: AnalysisOf,
+  sounds: LessonSounds,
   out: string,
   options: RenderOptions = {},
 ): Promise<Finished> {
-  const { timeline, planned } = planFinished(lesson, analysisOf)
-  const sounds = storeSource(store)
+  const { timeline, planned } = planFinished(lesson, sounds)
+  const samples = storeSource(store)
   const draft = `${out}.part.wav`
   try {
     const stems: StemLevels = await encodeMixdown(
       planned,
-      sounds.source,
+      samples.source,
       planned.plan.length,
       ['-c:a', 'pcm_s24le', draft],
       options,
@@ -114,13 +116,16 @@ export async function renderSound(
     await rename(draft, out)
     return { balance, timeline }
   } finally {
-    await sounds.close()
+    await samples.close()
     await rm(draft, { force: true })
   }
 }
 
-function planFinished(lesson: Lesson, analysisOf: AnalysisOf): { timeline: Timeline; planned: PlannedMix } {
-  const timeline = layoutLesson(lesson)
+function planFinished(
+  lesson: Lesson,
+  { soundOf, analysisOf }: LessonSounds,
+): { timeline: Timeline; planned: PlannedMix } {
+  const timeline = sounding(layoutLesson(lesson), soundOf)
   if (timeline.length === 0)
     throw new UserError('This lesson has no steps yet: there is nothing to make. Add a picture first.')
   return { timeline, planned: planMix(lesson, timeline, analysisOf) }

@@ -4,11 +4,12 @@ import { Button, Select } from 'antd'
 import { nanoid } from 'nanoid'
 import { useRef, useState, type PointerEvent } from 'react'
 import type { Nudge } from '@/core/lesson/document'
-import { nudgeAt, nudgePoints, type NudgePoint } from '@/core/bed/nudges'
+import { nudgeAt } from '@/core/bed/nudges'
 import { stepAt } from '@/core/lesson/layout'
+import type { NudgePoint } from '@/core/lesson/timeline'
 import { clamp, type Decibels, type Seconds } from '@/core/units'
 import { signed } from '../format'
-import { useDesk, useLesson, useTimeline } from '../lesson/context'
+import { useDesk, useTimeline } from '../lesson/context'
 import { useMeasuredWidth } from '../sheet/useMeasuredWidth'
 import { CHART_SIDES, type Shown } from './LevelChart'
 import { NumberField } from '../parts/NumberField'
@@ -24,7 +25,6 @@ const FADE: Seconds = 1
 /** The hand-made line on top of the ride: points put in, dragged, typed, taken out, several at once. */
 export function NudgeStrip({ shown }: { shown: Shown }) {
   const { store, player } = useDesk()
-  const lesson = useLesson()
   const timeline = useTimeline()
   const [width, measured] = useMeasuredWidth(900)
   const [chosen, setChosen] = useState<readonly string[]>([])
@@ -32,7 +32,7 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
   const grip = useRef<{ x: number; y: number } | null>(null)
   /** Whether the press that a click ends began on a point: the line has taken the pointer by then. */
   const onPoint = useRef(false)
-  const points = nudgePoints(lesson, timeline)
+  const points = timeline.nudges
   const scale = (width - CHART_SIDES.left - CHART_SIDES.right) / Math.max(0.1, shown.to - shown.from)
   const x = (time: Seconds) => CHART_SIDES.left + (time - shown.from) * scale
   const y = (gain: Decibels) => HEIGHT / 2 - (clamp(gain, -RANGE, RANGE) / RANGE) * (HEIGHT / 2 - 6)
@@ -42,7 +42,8 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
   const placed = (time: Seconds, gain: Decibels, id = nanoid(10), shape: Nudge['shape'] = 'straight'): Nudge => {
     const at = clamp(time, 0, timeline.length)
     const span = stepAt(timeline, at)!
-    return { id, step: span.step.id, offset: Math.max(0, at - span.start), gain, shape }
+    const anchor = { kind: 'step' as const, step: span.step.id, offset: Math.max(0, at - span.start) }
+    return { id, anchor, gain, shape }
   }
   const put = (event: React.MouseEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect()

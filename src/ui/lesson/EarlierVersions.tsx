@@ -2,8 +2,9 @@
 
 import { useQuery } from '@tanstack/react-query'
 import { App, Button, Modal } from 'antd'
-import type { Lesson } from '@/core/lesson/document'
+import type { LessonDocument } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
+import { tell } from '@/core/lesson/telling'
 import { call } from '../api'
 import { useDesk } from './context'
 import styles from './versions.module.css'
@@ -28,11 +29,11 @@ export function EarlierVersions({ open, onClose }: { open: boolean; onClose: () 
 
   async function bringBack(revision: number) {
     try {
-      const { lesson, media } = await call<{ lesson: Lesson; media: MediaInfo[] }>(
+      const { lesson, media } = await call<{ lesson: LessonDocument; media: MediaInfo[] }>(
         `/api/lessons/${id}/revisions/${revision}`,
       )
       store.getState().addMedia(media)
-      if (store.getState().edit({ name: 'restore', lesson })) onClose()
+      if (store.getState().edit({ name: 'restore', lesson: tell(lesson) })) onClose()
     } catch (error) {
       void message.error((error as Error).message)
     }

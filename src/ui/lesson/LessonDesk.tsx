@@ -15,6 +15,7 @@ import { createTyping } from './typing'
 import { useAlignments } from './useAlignments'
 import { useCleaning } from './useCleaning'
 import { useAnalyses, useMix } from './useMix'
+import { useSettling } from './useSettling'
 import styles from './desk.module.css'
 
 /** One lesson, open for work, around whichever view is shown. It is asked for anew by every way that leads here. */
@@ -80,6 +81,7 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
   useAnalyses(store)
   useCleaning(store)
   useAlignments(store)
+  useSettling(store)
   const tell = useCallback((sentence: string) => void message.info(sentence, 6), [message])
   const desk = useMemo(
     () => (player ? { id, course, store, player, autosave, typing, tell } : null),

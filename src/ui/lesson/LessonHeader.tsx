@@ -207,6 +207,7 @@ const NAMES: Record<Edit['name'], string> = {
   cutWords: 'cut words',
   pasteWords: 'put words in',
   retimeWord: 'move a word',
+  placeMarks: 'hang it anew',
   showHidden: 'show a hidden part',
   acceptScript: 'keep the script',
   addSounds: 'add a sound',

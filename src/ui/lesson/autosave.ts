@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
+import { documentOf } from '@/core/lesson/telling'
 import { call, Refusal } from '../api'
 import { dropDraft, holdDraft, keepDraft, type Draft } from './drafts'
 import type { LessonStore } from './lessonStore'
@@ -35,7 +36,7 @@ export interface Autosave {
 export interface SavedBefore {
   lesson: Lesson
   revision: number
-  draft: Draft | null
+  draft: (Pick<Draft, 'key' | 'saves'> & { lesson: Lesson }) | null
   /** When somebody else has changed what the draft is based on. */
   conflict: { savedAt: string } | null
 }
@@ -82,7 +83,7 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
     if (lesson === saved || isKept) return
     const media = [...store.getState().media.values()]
     const written = { lesson, saves }
-    await keepDraft({ key, lessonId: id, base, saves, lesson, media, at: Date.now() })
+    await keepDraft({ key, lessonId: id, base, saves, lesson: documentOf(lesson), media, at: Date.now() })
     kept = written
   }
 
@@ -101,7 +102,7 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
     // Kept before it is sent: who finds the draft must know which saves may have been done.
     const isKept = await Promise.race([isDone(keep()), passed(KEEP_LIMIT)])
     try {
-      const body = { base, save: attempt.save, lesson: attempt.lesson }
+      const body = { base, save: attempt.save, lesson: documentOf(attempt.lesson) }
       await take(await call<SaveAnswer>(`/api/lessons/${id}`, { method: 'PUT', body }), attempt.lesson)
     } catch (error) {
       if (error instanceof Refusal) {

@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { Lesson } from '@/core/lesson/document'
+import type { LessonDocument } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import { holdPageLock, isPageGone } from '../pageLock'
 
@@ -14,7 +14,8 @@ export interface Draft {
   base: number
   /** Saves that were sent and may have been done, though no answer came. */
   saves: string[]
-  lesson: Lesson
+  /** A document of the format of its time. */
+  lesson: LessonDocument
   /** Of its files: the server may not name them, since its lesson does not have them yet. */
   media: MediaInfo[]
   at: number

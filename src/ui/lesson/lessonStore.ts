@@ -5,6 +5,7 @@ import {
   doEdits,
   openHistory,
   redo,
+  settle,
   undo,
   type ContinuedEdit,
   type History,
@@ -69,6 +70,8 @@ export interface LessonState {
   type(edit: ContinuedEdit, isFirst: boolean): void
   /** Sets a target while its slider is dragged; all values of one drag are one step of undo. */
   drag(target: keyof MixTargets, value: number, first: boolean): void
+  /** What follows from the last change by itself, and is undone with it. */
+  settle(edit: Edit): void
   undo(): void
   redo(): void
   select(steps: readonly string[], caret?: Caret | null): void
@@ -118,6 +121,7 @@ export function createLessonStore(
       type: (edit, isFirst) => void change((now) => continueEdit(now, edit, isFirst)),
       drag: (target, value, first) =>
         void change((now) => continueEdit(now, { name: 'setTarget', target, value }, first)),
+      settle: (edit) => void change((now) => settle(now, edit)),
       undo: () => void change(undo),
       redo: () => void change(redo),
       select: (selected, caret) => set({ selected, ...(caret !== undefined && { caret }) }),

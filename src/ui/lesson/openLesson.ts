@@ -1,4 +1,6 @@
-import type { Lesson } from '@/core/lesson/document'
+import type { Lesson, LessonDocument } from '@/core/lesson/document'
+import { tell } from '@/core/lesson/telling'
+import { readLesson } from '@/core/lesson/upgrade'
 import type { MediaInfo } from '@/core/lesson/media'
 import { call } from '../api'
 import { savesOfLeftLessons, type SavedBefore } from './autosave'
@@ -6,7 +8,7 @@ import { dropDraft, findDraft, type Draft } from './drafts'
 
 /** What the server has of a lesson. */
 interface StoredLesson {
-  lesson: Lesson
+  lesson: LessonDocument
   revision: number
   /** Of the save that led to this revision. */
   save: string | null
@@ -27,23 +29,25 @@ export interface OpenedLesson {
 export async function openLesson(id: string): Promise<OpenedLesson> {
   await savesOfLeftLessons(id)
   const [stored, draft] = await Promise.all([call<StoredLesson>(`/api/lessons/${id}`), findDraft(id).catch(() => null)])
-  const { lesson, revision, course, media, savedAt } = stored
+  const { revision, course, media, savedAt } = stored
+  const lesson = tell(stored.lesson)
   // A draft that was stored after all must not stand against what comes later.
   if (draft && isDone(draft, stored)) await dropDraft(draft.key).catch(() => {})
   if (!draft || isDone(draft, stored))
     return { lesson, media, course, saved: { lesson, revision, draft: null, conflict: null } }
   const conflict = isBasedOn(draft, stored) ? null : { savedAt }
+  const drafted = readLesson(draft.lesson)
   return {
-    lesson: draft.lesson,
+    lesson: drafted,
     media: [...media, ...draft.media],
     course,
-    saved: { lesson, revision, draft, conflict },
+    saved: { lesson, revision, draft: { ...draft, lesson: drafted }, conflict },
   }
 }
 
 /** Whether all of a draft has been stored, though no answer came. */
 const isDone = (draft: Draft, stored: StoredLesson): boolean =>
-  JSON.stringify(draft.lesson) === JSON.stringify(stored.lesson)
+  JSON.stringify(readLesson(draft.lesson)) === JSON.stringify(tell(stored.lesson))
 
 /** Whether nobody else has saved since: the draft goes on from what is stored, or from its own save that got through. */
 const isBasedOn = ({ base, saves }: Draft, { revision, save }: StoredLesson): boolean =>

@@ -2,7 +2,8 @@
 
 import { useEffect } from 'react'
 import type { Lesson, MediaHash } from '@/core/lesson/document'
-import { cleaningOf, voicesOf, withCleaned } from '@/core/lesson/takes'
+import { cleaningOf, voicesOf } from '@/core/lesson/takes'
+import type { HeardLesson } from '@/workers/protocol'
 import { runTask } from '../tasks'
 import { inTurns, keepTrying } from './background'
 import type { LessonState, LessonStore } from './lessonStore'
@@ -27,10 +28,14 @@ export function cleaningState({ history: { lesson }, cleanings }: LessonState, m
   return key === null ? null : (cleanings.get(key) ?? WAITING)
 }
 
-/** The lesson as it is heard now: what is auditioned, or the lesson with what has been cleaned so far. */
-export function soundingLesson(state: LessonState): Lesson {
+/** What is heard now: what is auditioned, or the lesson, with what has been cleaned so far. */
+export function heardLesson(state: LessonState): HeardLesson {
   const lesson = state.audition ?? compared(state)
-  return state.hearsRaw ? lesson : withCleaned(lesson, (media) => cleaningState(state, media)?.media ?? undefined)
+  const sounds = [...voicesOf(lesson)].flatMap((take): HeardLesson['sounds'] => {
+    const cleaned = state.hearsRaw ? null : cleaningState(state, take)?.media
+    return cleaned ? [[take, cleaned]] : []
+  })
+  return { lesson, media: [...state.media.values()], sounds, way: state.compared === 'plain' ? 'plain' : 'ridden' }
 }
 
 function compared({ history: { lesson }, compared: way }: LessonState): Lesson {

@@ -6,7 +6,7 @@ import type { Player } from '../player/player'
 import { fetchAnalysis } from '../arrival'
 import type { LessonState, LessonStore } from './lessonStore'
 import { keepTrying } from './background'
-import { cleanedAlike, soundingLesson } from './useCleaning'
+import { cleanedAlike, heardLesson } from './useCleaning'
 
 /** Has the mix planned anew whenever the lesson changes; of changes in quick succession the last one counts. */
 export function useMix(store: LessonStore, player: Player | null): void {
@@ -47,9 +47,8 @@ const TRY_AGAIN = 3000 // ms
 /** False where it has to be planned once more. */
 async function planned(store: LessonStore, player: Player): Promise<boolean> {
   const state = store.getState()
-  const way = state.compared === 'plain' ? 'plain' : 'ridden'
   try {
-    const mix = await player.setLesson(soundingLesson(state), [...state.media.values()], way)
+    const mix = await player.setLesson(heardLesson(state))
     if (!state.audition) store.setState({ mix })
     return mix.isWhole
   } catch (error) {

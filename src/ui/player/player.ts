@@ -1,15 +1,12 @@
 import { transfer, wrap, type Remote } from 'comlink'
-import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { BalancePicture } from '@/core/mix/balancePicture'
-import type { BedWay } from '@/core/mix/mixPlan'
-import type { MediaInfo } from '@/core/lesson/media'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
-import type { Hearing, MixPicture, MixWorkerApi, PlanWorkerApi, PlayReport } from '@/workers/protocol'
+import type { HeardLesson, Hearing, MixPicture, MixWorkerApi, PlanWorkerApi, PlayReport } from '@/workers/protocol'
 
 /** Plays a lesson in this page: a worker plans, another renders, an AudioWorklet sounds; this tells them what to do. */
 export interface Player {
-  setLesson(lesson: Lesson, media: MediaInfo[], way?: BedWay): Promise<MixPicture>
+  setLesson(heard: HeardLesson): Promise<MixPicture>
   /** What was planned last, for the balance view. */
   balance(): Promise<BalancePicture>
   /** Plays from a place in the lesson, to `until` or its end. */
@@ -115,11 +112,11 @@ export function createPlayer(): Player {
 
   return {
     balance: () => plan.balance(),
-    setLesson(lesson, media, way = 'ridden') {
+    setLesson(heard) {
       // Opened ahead, silent until it is asked to play: then playing begins at once.
       soundOpened().catch(() => {})
-      length = layoutLesson(lesson).length
-      return plan.setLesson(lesson, media, way, ++plans)
+      length = layoutLesson(heard.lesson).length
+      return plan.setLesson(heard, ++plans)
     },
     play,
     pause,

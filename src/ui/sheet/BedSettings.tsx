@@ -1,6 +1,7 @@
 'use client'
 
 import { Popover, Select } from 'antd'
+import { stepAt } from '@/core/lesson/layout'
 import type { BedCue } from '@/core/lesson/document'
 import type { Seconds } from '@/core/units'
 import { clock } from '../format'
@@ -28,7 +29,8 @@ export function BedFields({ cue }: { cue: BedCue }) {
   const timeline = useTimeline()
   const length = useLessonState(({ media }) => media.get(cue.media)?.length ?? 0)
   const set = (part: Partial<BedCue>) => store.getState().edit({ name: 'setBed', cue: { ...cue, ...part } })
-  const first = lesson.steps.findIndex(({ id }) => id === cue.step)
+  const start = timeline.beds.find((bed) => bed.cue.id === cue.id)?.start ?? 0
+  const first = stepAt(timeline, start)?.index ?? 0
   const ends = [
     { value: '', label: 'as long as it can' },
     ...lesson.steps.slice(first).map(({ id, title }, i) => ({ value: id, label: `step ${first + i + 1}, ${title}` })),

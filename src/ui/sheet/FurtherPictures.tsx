@@ -8,7 +8,8 @@ import type { Picture, Step } from '@/core/lesson/document'
 import { picturesOf } from '@/core/lesson/firstLesson'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { PictureThumb } from '../parts/PictureThumb'
-import { saidAtCaret, sayPlace } from './anchors'
+import { markAtCaret, sayMark } from './anchors'
+import { LooseThings } from './LooseThings'
 import styles from './panel.module.css'
 
 /** Several pictures in one step: each further one is seen from a word on. */
@@ -17,22 +18,29 @@ export function FurtherPictures({ step }: { step: Step }) {
   const { message } = App.useApp()
   const state = useLessonState((all) => all)
   const choices = usePictureChoices()
-  const { edit } = store.getState()
+  const { edit, editTogether } = store.getState()
   const add = (key: string) => {
-    const said = saidAtCaret(state)
+    const mark = markAtCaret(state)
     const choice = choices.find((one) => one.key === key)
-    if (!said || state.caret?.step !== step.id || state.caret.word === 0)
+    if (!mark || state.caret?.step !== step.id || state.caret.word === 0)
       return void message.info('Put the caret before the word at which the picture is to change.')
-    if (choice) edit({ name: 'addPicture', step: step.id, id: nanoid(10), picture: choice.picture, said })
+    if (choice)
+      editTogether([
+        { name: 'placeMarks', marks: [mark] },
+        { name: 'addPicture', step: step.id, id: nanoid(10), picture: choice.picture, mark: mark.id },
+      ])
   }
   return (
     <>
+      <span className={styles.wide}>
+        <LooseThings which={(loose) => loose.kind === 'picture' && loose.step.id === step.id} />
+      </span>
       <span>Then</span>
       <span>
-        {step.more.map(({ id, picture, said }) => (
+        {step.more.map(({ id, picture, mark }) => (
           <span key={id} className={styles.pin}>
             <PictureThumb picture={picture} className={styles.smallThumb} />
-            at {sayPlace(state, said) ?? 'words that are gone: not seen'}
+            at {sayMark(state, mark) ?? 'words that are gone: not seen'}
             <Button
               size="small"
               type="text"

@@ -5,12 +5,15 @@ import { Button, Select } from 'antd'
 import { nanoid } from 'nanoid'
 import { useState } from 'react'
 import { newBed } from '@/core/lesson/document'
+import { stepAt } from '@/core/lesson/layout'
 import { CORRIDOR } from '@/core/mix/balanceSheet'
 import { percent } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { TargetSlider, WCAG_CLEARANCE } from '../lesson/TargetSlider'
+import { sayMark } from './anchors'
 import { BedSettings } from './BedSettings'
 import { ComposeBed } from './ComposeBed'
+import { LooseThings } from './LooseThings'
 import { Tracks } from './Tracks'
 import styles from './panel.module.css'
 
@@ -52,12 +55,13 @@ function Pieces() {
   const lesson = useLesson()
   const timeline = useTimeline()
   const selected = useLessonState((state) => state.selected[0])
-  const media = useLessonState((state) => state.media)
+  const state = useLessonState((all) => all)
+  const { media } = state
   const [piece, setPiece] = useState<string | null>(null)
   const [composes, setComposes] = useState(false)
   const { edit } = store.getState()
   const titleOf = (hash: string) => lesson.shelf.find((item) => item.media === hash)?.title ?? 'a missing file'
-  const number = (step: string) => lesson.steps.findIndex(({ id }) => id === step) + 1
+  const first = (start: number) => (stepAt(timeline, start)?.index ?? 0) + 1
   const last = (end: number) => (timeline.steps.findLast((span) => span.start < end - 1e-6)?.index ?? 0) + 1
   const sounds = lesson.shelf.filter((item) => item.kind === 'sound' || (media.get(item.media)?.channels ?? 0) > 0)
   const steps = lesson.steps.map(({ id, title }, i) => ({ value: id, label: `${i + 1}. ${title}` }))
@@ -66,20 +70,22 @@ function Pieces() {
       <h3 className={styles.heading} style={{ marginTop: 8 }}>
         Pieces
       </h3>
+      <LooseThings which={({ kind }) => kind === 'bed' || kind === 'nudge'} />
       <ul className={styles.list}>
-        {timeline.beds.map(({ cue, end }) => (
+        {timeline.beds.map(({ cue, start, end }) => (
           <li key={cue.id} className={styles.sound}>
             <span>
               {titleOf(cue.media)}
               <small>
-                under steps {number(cue.step)} to {last(end)}
+                under steps {first(start)} to {last(end)}
+                {cue.begins.kind === 'mark' && `, from ${sayMark(state, cue.begins.mark) ?? 'a place in the voice'} on`}
               </small>
             </span>
             <Select
               size="small"
               aria-label="Starts with step"
               style={{ width: 130 }}
-              value={cue.step}
+              value={stepAt(timeline, start)?.step.id}
               options={steps}
               onChange={(step) => edit({ name: 'moveBed', cue: cue.id, step })}
             />
@@ -115,7 +121,7 @@ function Pieces() {
           disabled={!piece || !selected}
           onClick={() => piece && selected && edit({ name: 'addBed', cue: newBed(nanoid(10), piece, selected) })}
         >
-          {selected ? `Start at step ${number(selected)}` : 'Select a step'}
+          {selected ? `Start at step ${lesson.steps.findIndex(({ id }) => id === selected) + 1}` : 'Select a step'}
         </Button>
       </div>
     </>

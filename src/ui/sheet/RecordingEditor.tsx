@@ -10,8 +10,9 @@ import { splitAtScenes, type StepPart } from '@/core/lesson/scenes'
 import { clock } from '../format'
 import { useDesk, useLessonState, useTimeline } from '../lesson/context'
 import { runTask } from '../tasks'
-import { saidAtCaret, sayPlace } from './anchors'
+import { markAtCaret, sayMark } from './anchors'
 import { wordsOfStep } from './caret'
+import { LooseThings } from './LooseThings'
 import styles from './panel.module.css'
 
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2, 3, 4]
@@ -41,9 +42,13 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
     else use(moment)
   }
   const pin = atPlayhead((at) => {
-    const said = saidAtCaret(state)
-    if (!said) return void message.info('Put the caret before the word at which this is to be seen.')
-    set({ pins: [...picture.pins, { id: nanoid(10), at, said }] })
+    const mark = markAtCaret(state)
+    if (!mark) return void message.info('Put the caret before the word at which this is to be seen.')
+    const pins = [...picture.pins, { id: nanoid(10), at, mark: mark.id }]
+    store.getState().editTogether([
+      { name: 'placeMarks', marks: [mark] },
+      { name: 'setPicture', step: step.id, picture: { ...picture, pins } },
+    ])
   })
   const cut = atPlayhead((at) => {
     if (cutFrom === null) return setCutFrom(at)
@@ -87,11 +92,14 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
         ]}
         onChange={(value) => set({ speed: value === 'fit' ? null : Number(value) })}
       />
+      <span className={styles.wide}>
+        <LooseThings which={(loose) => loose.kind === 'pin' && loose.step.id === step.id} />
+      </span>
       <span>Pins</span>
       <span>
         {picture.pins.map((one) => (
           <span key={one.id} className={styles.pin}>
-            {clock(one.at)} at {sayPlace(state, one.said) ?? 'words that are gone'}
+            {clock(one.at)} at {sayMark(state, one.mark) ?? 'words that are gone'}
             {span?.missed.includes(one.id) && <em> needs more than {SPEED_LIMITS.most} times its speed</em>}
             <Button
               size="small"

@@ -8,6 +8,7 @@ import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react'
 import type { Lesson, Step } from '@/core/lesson/document'
 import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
+import { stepAt } from '@/core/lesson/layout'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { keepList } from '../lesson/settle'
 import { BringIn } from '../uploads/BringIn'
@@ -74,12 +75,12 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
   const bedTitles = useMemo(
     () =>
       new Map(
-        lesson.bedCues.map((cue) => [
-          cue.step,
+        timeline.beds.map(({ cue, start }) => [
+          stepAt(timeline, start)?.step.id,
           { cue, title: lesson.shelf.find(({ media }) => media === cue.media)?.title ?? 'Music' },
         ]),
       ),
-    [lesson.bedCues, lesson.shelf],
+    [timeline, lesson.shelf],
   )
 
   const onSelect = useCallback(

@@ -27,7 +27,8 @@ export function SoundLibrary() {
       const { info } = await runTask<'effect'>({ kind: 'effect', effect: id })
       store.getState().addMedia([info])
       store.getState().editTogether([
-        { name: 'addSounds', sounds: [newSound(info.hash, length, here, 'effect')] },
+        { name: 'placeMarks', marks: here.marks },
+        { name: 'addSounds', sounds: [newSound(info.hash, length, here.anchor, 'effect')] },
         { name: 'putOnShelf', items: [{ media: info.hash, kind: 'sound', title: name, ...EFFECTS_LICENCE }] },
       ])
     } catch (error) {

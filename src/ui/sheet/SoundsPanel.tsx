@@ -1,7 +1,7 @@
 'use client'
 
 import { DeleteOutlined } from '@ant-design/icons'
-import { Alert, App, Button, Checkbox, Select } from 'antd'
+import { App, Button, Checkbox, Select } from 'antd'
 import { useState } from 'react'
 import type { SoundCue } from '@/core/lesson/document'
 import { clock } from '../format'
@@ -10,6 +10,7 @@ import { NumberField } from '../parts/NumberField'
 import { SecondsField } from '../parts/SecondsField'
 import { anchorAtCaret, sayAnchor, titleOf } from './anchors'
 import { soundsClip, writeClipboard } from './clipboard'
+import { LooseThings } from './LooseThings'
 import { newSound } from './newSound'
 import { SoundLibrary } from './SoundLibrary'
 import styles from './panel.module.css'
@@ -25,9 +26,7 @@ export function SoundsPanel() {
   const { edit } = store.getState()
   return (
     <>
-      {timeline.loose.map((cue) => (
-        <Loose key={cue.id} cue={cue} />
-      ))}
+      <LooseThings which={({ kind }) => kind === 'sound'} />
       <ul className={styles.list}>
         {timeline.sounds.map(({ cue, start }) => (
           <li key={cue.id} className={styles.sound}>
@@ -131,6 +130,12 @@ function SoundSettings({ cue }: { cue: SoundCue }) {
   const state = useLessonState((all) => all)
   const set = (part: Partial<SoundCue>) => store.getState().edit({ name: 'setSound', sound: { ...cue, ...part } })
   const here = anchorAtCaret(state)
+  const hang = () =>
+    here &&
+    store.getState().editTogether([
+      { name: 'placeMarks', marks: here.marks },
+      { name: 'setSound', sound: { ...cue, anchor: here.anchor } },
+    ])
   return (
     <div className={styles.soundSettings}>
       <label>
@@ -156,42 +161,10 @@ function SoundSettings({ cue }: { cue: SoundCue }) {
       <Checkbox checked={cue.meant} onChange={({ target }) => set({ meant: target.checked })}>
         Sounding over words is meant
       </Checkbox>
-      <Button size="small" disabled={!here} onClick={() => here && set({ anchor: here })}>
+      <Button size="small" disabled={!here} onClick={hang}>
         Hang it on the word at the caret
       </Button>
     </div>
-  )
-}
-
-/** A sound whose place is gone: it is kept, and asks where it belongs. */
-function Loose({ cue }: { cue: SoundCue }) {
-  const { store } = useDesk()
-  const state = useLessonState((all) => all)
-  const here = anchorAtCaret(state)
-  const { edit } = store.getState()
-  return (
-    <Alert
-      type="warning"
-      style={{ marginBottom: 10 }}
-      title={`“${titleOf(state.history.lesson, cue.media)}” has come loose`}
-      description={
-        <>
-          It hung on {sayAnchor(state, cue)} and is not heard now.
-          <div className={styles.actions}>
-            <Button
-              size="small"
-              disabled={!here}
-              onClick={() => here && edit({ name: 'setSound', sound: { ...cue, anchor: here } })}
-            >
-              Hang it on the caret
-            </Button>
-            <Button size="small" onClick={() => edit({ name: 'removeSounds', sounds: [cue.id] })}>
-              Take it out
-            </Button>
-          </div>
-        </>
-      }
-    />
   )
 }
 
@@ -207,7 +180,10 @@ function AddSound() {
   const add = () => {
     const length = media && state.media.get(media)?.length
     if (media && length && here)
-      store.getState().edit({ name: 'addSounds', sounds: [newSound(media, length, here, track)] })
+      store.getState().editTogether([
+        { name: 'placeMarks', marks: here.marks },
+        { name: 'addSounds', sounds: [newSound(media, length, here.anchor, track)] },
+      ])
   }
   return (
     <div className={styles.actions}>

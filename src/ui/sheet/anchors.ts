@@ -1,37 +1,52 @@
-import type { Anchor, Lesson, Said, SoundCue } from '@/core/lesson/document'
+import { nanoid } from 'nanoid'
+import type { Anchor, Lesson, Mark, SoundCue } from '@/core/lesson/document'
+import { stepHearing } from '@/core/lesson/marks'
 import type { LessonState } from '../lesson/lessonStore'
 import { wordsOfStep } from './caret'
 
 /** Places in the lesson as an author gives and reads them. */
 
-/** What is said at the caret; null where it stands in a step without words. */
-export function saidAtCaret(state: LessonState): Said | null {
+/** A new mark before the word at the caret, to hang something on; null where it stands in a step without words. */
+export function markAtCaret(state: LessonState): Mark | null {
   const { caret } = state
   const word = caret && wordsOfStep(state, caret.step)[caret.word]
-  const passage = state.history.lesson.steps
-    .find(({ id }) => id === caret?.step)
-    ?.passages.find(({ id }) => id === word?.passage)
-  return word && passage ? { media: passage.media, at: word.at.from } : null
-}
-
-/** Where a new sound hangs: on the word at the caret, or on the step. */
-export function anchorAtCaret(state: LessonState): Anchor | null {
-  const said = saidAtCaret(state)
-  if (said) return { kind: 'said', said, offset: 0 }
-  return state.caret ? { kind: 'step', step: state.caret.step, offset: 0 } : null
-}
-
-/** The words around a place in a take, as far as they are heard in the lesson. */
-export function sayPlace(state: LessonState, said: Said): string | null {
-  for (const { id, passages } of state.history.lesson.steps) {
-    const passage = passages.find(({ media, from, to }) => media === said.media && said.at >= from && said.at < to)
-    if (!passage) continue
-    const word = wordsOfStep(state, id).find(
-      (one) => one.passage === passage.id && one.at.to > said.at && one.at.from <= said.at + 0.05,
-    )
-    return word?.text ? `“${word.text}”` : 'a place in the voice'
+  const step = state.history.lesson.steps.find(({ id }) => id === caret?.step)
+  const passage = step?.passages.find(({ id }) => id === word?.passage)
+  if (!step || !word || !passage) return null
+  const isWritten = word.text !== ''
+  return {
+    id: nanoid(10),
+    step: step.id,
+    word: isWritten ? { character: word.script.from, side: 'before' } : null,
+    place: { media: passage.media, at: Math.max(passage.from, word.at.from) },
+    guessed: isWritten && word.confidence === null ? 'place' : null,
   }
-  return null
+}
+
+/** Where something new hangs: on the word at the caret, or on the step; and the mark that is put there for it. */
+export function anchorAtCaret(
+  state: LessonState,
+): { anchor: Exclude<Anchor, { kind: 'sound' }>; marks: Mark[] } | null {
+  const mark = markAtCaret(state)
+  if (mark) return { anchor: { kind: 'mark', mark: mark.id, offset: 0 }, marks: [mark] }
+  return state.caret ? { anchor: { kind: 'step', step: state.caret.step, offset: 0 }, marks: [] } : null
+}
+
+/** The word at a mark, as far as it is heard in the lesson. */
+export function sayMark(state: LessonState, id: string): string | null {
+  const { marks, steps } = state.history.lesson
+  const mark = marks.find((one) => one.id === id)
+  const step = mark?.place && stepHearing(steps, mark.place, mark.step)
+  if (!mark?.place || !step) return null
+  const { place } = mark
+  const words = wordsOfStep(state, step.id)
+  const passage = step.passages.find(
+    ({ media, from, to }) => media === place.media && place.at >= from && place.at < to,
+  )
+  const word =
+    words.find((one) => one.text !== '' && one.script.from === mark.word?.character) ??
+    words.find((one) => one.passage === passage?.id && one.at.to > place.at && one.at.from <= place.at + 0.05)
+  return word?.text ? `“${word.text}”` : 'a place in the voice'
 }
 
 export function sayAnchor(state: LessonState, { anchor }: SoundCue): string {
@@ -39,8 +54,8 @@ export function sayAnchor(state: LessonState, { anchor }: SoundCue): string {
   switch (anchor.kind) {
     case 'step':
       return stepName(lesson, anchor.step)
-    case 'said':
-      return sayPlace(state, anchor.said) ?? 'words that are gone'
+    case 'mark':
+      return sayMark(state, anchor.mark) ?? 'words that are gone'
     case 'sound':
       return titleOf(lesson, lesson.sounds.find(({ id }) => id === anchor.sound)?.media)
   }

@@ -1,6 +1,15 @@
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
-import { shelfItemSchema, soundCueSchema, stepSchema, takeSchema, mediaOf, type Lesson } from '@/core/lesson/document'
+import {
+  markSchema,
+  mediaOf,
+  shelfItemSchema,
+  soundCueSchema,
+  stepSchema,
+  takeSchema,
+  type Lesson,
+} from '@/core/lesson/document'
+import { marksOfStep, withMarks } from '@/core/lesson/marks'
 import type { Edit } from '@/core/lesson/edits'
 import { mediaInfoSchema } from '@/core/lesson/media'
 import type { WordClip } from '@/core/narration/wordRange'
@@ -19,7 +28,13 @@ const wordsClipSchema = z.object({
   }),
   ...sources,
 })
-const stepsClipSchema = z.object({ kind: z.literal('steps'), steps: z.array(stepSchema).min(1), ...sources })
+const stepsClipSchema = z.object({
+  kind: z.literal('steps'),
+  steps: z.array(stepSchema).min(1),
+  /** On which their pictures hang. */
+  marks: z.array(markSchema),
+  ...sources,
+})
 const soundsClipSchema = z.object({
   kind: z.literal('sounds'),
   /** Each so long after the first. */
@@ -46,8 +61,10 @@ export function stepsClip({ history: { lesson }, media }: LessonState, ids: read
   const steps = lesson.steps.filter(({ id }) => ids.includes(id))
   if (steps.length === 0) return null
   const takes = lesson.takes.filter(({ step }) => ids.includes(step))
-  const needed = mediaOf({ ...lesson, steps, takes, shelf: [], bedCues: [] })
-  return { kind: 'steps', steps, takes, ...known(lesson, media, needed) }
+  const hung = new Set(steps.flatMap(marksOfStep))
+  const marks = lesson.marks.filter(({ id }) => hung.has(id))
+  const needed = mediaOf({ ...lesson, steps, takes, shelf: [], bedCues: [], sounds: [], others: {} })
+  return { kind: 'steps', steps, marks, takes, ...known(lesson, media, needed) }
 }
 
 /** Words with the takes they are said in. */
@@ -74,9 +91,10 @@ export function pasteSounds(state: LessonState, { sounds, shelf }: SoundsClip): 
   const hung = sounds.map(({ cue, after }) => ({
     ...cue,
     id: nanoid(10),
-    anchor: { ...here, offset: here.offset + after },
+    anchor: { ...here.anchor, offset: here.anchor.offset + after },
   }))
   return [
+    { name: 'placeMarks', marks: here.marks },
     { name: 'putOnShelf', items: shelf },
     { name: 'addSounds', sounds: hung },
   ]
@@ -92,18 +110,20 @@ function known(lesson: Lesson, media: LessonState['media'], needed: ReadonlySet<
 /** The edit that puts copied steps after the step with the caret. */
 export function pasteEdit(
   { history: { lesson }, caret }: LessonState,
-  { steps, takes, shelf }: StepsClip,
+  { steps, takes, marks, shelf }: StepsClip,
 ): Extract<Edit, { name: 'pasteSteps' }> {
   const ids = new Map(steps.map(({ id }) => [id, nanoid(10)]))
+  const marksFor = new Map(marks.map(({ id }) => [id, nanoid(10)]))
   const at = lesson.steps.findIndex(({ id }) => id === caret?.step)
   return {
     name: 'pasteSteps',
     before: lesson.steps[at + 1]?.id ?? null,
     steps: steps.map((step) => ({
-      ...step,
+      ...withMarks(step, (mark) => marksFor.get(mark) ?? mark),
       id: ids.get(step.id)!,
       passages: step.passages.map((passage) => ({ ...passage, id: nanoid(10) })),
     })),
+    marks: marks.map((mark) => ({ ...mark, id: marksFor.get(mark.id)!, step: ids.get(mark.step) ?? mark.step })),
     takes: takes.map((take) => ({ ...take, id: nanoid(10), step: ids.get(take.step)! })),
     shelf,
   }

@@ -29,7 +29,7 @@ export function moveBreak(state: LessonState, step: string, to: WordPlace): Edit
   const media = next.passages.find(({ id }) => id === place?.passage)?.media
   if (!place || !word || to.word === 0) return 'The break is there already.'
   const join: Edit = { name: 'joinStep', step: next.id }
-  const joined = applyEdit(lesson, join).lesson.steps[index]!
+  const joined = applyEdit(lesson, join).steps[index]!
   const passage = joined.passages.find((one) => one.media === media && place.at > one.from && place.at <= one.to)
   if (!passage) return 'The break is there already.'
   const before = own.script.trim() ? own.script.trim().length + 1 : 0

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { documentOf } from '@/core/lesson/telling'
 import { courseTitle } from '@/db/courses'
 import { deleteLesson, loadLesson, saveLesson } from '@/db/lessons'
 import { mediaStore } from '@/jobs/places'
@@ -19,7 +20,14 @@ const saveSchema = z.object({
 export const GET = route<{ id: string }>(async (_request, { id }) => {
   const { lesson, revision, courseId, save, savedAt } = await loadLesson(id)
   const course = { id: courseId, title: await courseTitle(courseId) }
-  const opened = { lesson, revision, save, savedAt, course, media: await infosOf(lesson, mediaStore()) }
+  const opened = {
+    lesson: documentOf(lesson),
+    revision,
+    save,
+    savedAt,
+    course,
+    media: await infosOf(lesson, mediaStore()),
+  }
   return Response.json(opened, { headers: { 'cache-control': 'no-store' } })
 })
 

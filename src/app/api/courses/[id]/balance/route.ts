@@ -26,7 +26,7 @@ export const POST = route<{ id: string }>(async (request, { id }) => {
   let changed = 0
   for (const { id: lesson, revision, lesson: saved } of await lessonsOfCourse(id)) {
     const next = COURSE_TARGETS.reduce(
-      (now, target) => applyEdit(now, { name: 'setTarget', target, value: targets[target] }).lesson,
+      (now, target) => applyEdit(now, { name: 'setTarget', target, value: targets[target] }),
       saved,
     )
     if (next === saved) continue

@@ -1,5 +1,6 @@
 import type { Readable } from 'node:stream'
 import { mediaOf } from '@/core/lesson/document'
+import { documentOf } from '@/core/lesson/telling'
 import { NotThere } from '@/core/userError'
 import { findLessonRow, isReadable } from '@/db/lessons'
 import { readLesson } from '@/core/lesson/upgrade'
@@ -14,7 +15,7 @@ export const GET = route<{ id: string }>(async (_request, { id }) => {
   if (!row) throw new NotThere('This lesson is no longer there. It may have been deleted in another window.')
   const lesson = isReadable(row.document) ? readLesson(row.document) : null
   const archive = await archiveOf(
-    lesson ?? row.document,
+    lesson ? documentOf(lesson) : row.document,
     lesson ? mediaOf(lesson) : hashesIn(row.document),
     mediaStore(),
   )

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { documentOf } from '@/core/lesson/telling'
 import { NotThere } from '@/core/userError'
 import { loadRevision } from '@/db/lessons'
 import { mediaStore } from '@/jobs/places'
@@ -16,5 +17,5 @@ export const GET = route<{ id: string; revision: string }>(async (_request, { id
   const { success, data } = revisionSchema.safeParse(revision)
   if (!success) throw new NotThere('This version of the lesson is no longer there.')
   const lesson = await loadRevision(id, data)
-  return Response.json({ lesson, media: await infosOf(lesson, mediaStore()) })
+  return Response.json({ lesson: documentOf(lesson), media: await infosOf(lesson, mediaStore()) })
 })

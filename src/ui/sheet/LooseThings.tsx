@@ -1,0 +1,39 @@
+'use client'
+
+import { Alert, Button } from 'antd'
+import type { Loose } from '@/core/lesson/timeline'
+import { useDesk, useLessonState, useTimeline } from '../lesson/context'
+import { hangAnew, sayLoose, takeOut } from './hang'
+import styles from './panel.module.css'
+
+/** What has lost the words it hung on: it is kept, and asks where it belongs. */
+export function LooseThings({ which }: { which: (loose: Loose) => boolean }) {
+  const { store } = useDesk()
+  const timeline = useTimeline()
+  const state = useLessonState((all) => all)
+  const { editTogether } = store.getState()
+  return timeline.loose.filter(which).map((loose) => {
+    const anew = hangAnew(state, loose)
+    return (
+      <Alert
+        key={loose.id}
+        type="warning"
+        style={{ marginBottom: 10 }}
+        title={`${sayLoose(state, loose)} has come loose`}
+        description={
+          <>
+            What it hung on is gone, or not said: it is neither seen nor heard now.
+            <div className={styles.actions}>
+              <Button size="small" disabled={!anew} onClick={() => anew && editTogether(anew)}>
+                Hang it on the caret
+              </Button>
+              <Button size="small" onClick={() => editTogether(takeOut(loose))}>
+                Take it out
+              </Button>
+            </div>
+          </>
+        }
+      />
+    )
+  })
+}
