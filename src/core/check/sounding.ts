@@ -90,8 +90,18 @@ function checkPictures({ pictures, steps }: Timeline): Finding[] {
   return pictures.flatMap(({ step, start, end, missed, picture }): Finding[] => {
     const about = { stepId: step.id, at: start }
     const found: Finding[] = []
-    // A step's own picture is looked at with its step.
-    if (picture !== step.picture && end - start < SHORTEST_PICTURE) {
+    const isShort = end - start < SHORTEST_PICTURE
+    const stays = steps.find((span) => span.step.id === step.id)
+    // Where the step itself is short, that is told of it.
+    if (picture === step.picture && isShort && stays && stays.end - stays.start >= SHORTEST_PICTURE) {
+      found.push({
+        severity: 'warning',
+        code: 'flashing-picture',
+        ...about,
+        text: `Step ${numbers.get(step.id)}: its own picture is hardly seen, a further one takes its place at once. Take one of them out, or hang the further one on a later word.`,
+      })
+    }
+    if (picture !== step.picture && isShort) {
       found.push({
         severity: 'warning',
         code: 'flashing-picture',

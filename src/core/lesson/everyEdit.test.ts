@@ -271,7 +271,12 @@ const MAKERS: { [N in Edit['name']]: Maker } = {
     const now: Mark = { ...mark, step: step.id, word: { character: 0, side: 'before' }, place, guessed: 'word' }
     return { name: 'placeMarks', marks: [now] }
   },
-  showHidden: ({ passage }) => (passage ? { name: 'showHidden', passage: passage.id } : null),
+  showHidden: ({ lesson }) => {
+    const hiding = lesson.steps.flatMap(({ passages }) =>
+      passages.filter(({ media, from }, i) => i > 0 && passages[i - 1]!.media === media && passages[i - 1]!.to < from),
+    )
+    return hiding[0] ? { name: 'showHidden', passage: hiding[0].id } : null
+  },
   acceptScript: ({ step }) => ({ name: 'acceptScript', step: step.id }),
   addSounds: ({ lesson, step, id, pick: { a, b, t } }) => {
     const mark = lesson.marks[a % Math.max(1, lesson.marks.length)]

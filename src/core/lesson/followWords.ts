@@ -34,13 +34,12 @@ const isUntouched = (before: Lesson, after: Lesson): boolean =>
 function followed(mark: Mark, before: Lesson, after: Lesson, isNew: (passage: Passage) => boolean): Mark {
   const was = before.steps.find(({ id }) => id === mark.step)
   const now = after.steps.find(({ id }) => id === mark.step)
-  if (was && was.script === now?.script && was.passages === now.passages) return mark
   const home = mark.place && stepHearing(after.steps, mark.place, mark.step)
   if (home && home.id !== mark.step) {
     const word = was ? wordElsewhere(was.script, home.script, mark.word) : null
     return { ...mark, step: home.id, word, guessed: word ? mark.guessed : 'word' }
   }
-  if (!now) return mark
+  if (!now || (was?.script === now.script && was.passages === now.passages)) return mark
   const word = was ? wordAfter(was.script, now.script, mark.word) : mark.word
   if (!home && word && now.passages.some(isNew))
     return { ...mark, word, place: placeOfWord(now, word), guessed: 'place' }

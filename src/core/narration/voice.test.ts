@@ -168,7 +168,7 @@ describe('dead air', () => {
     const shorter = applyEdit(lesson, { name: 'shortenPauses', cuts })
     const length = (one: Lesson) => one.steps[0]!.passages.reduce((sum, { from, to }) => sum + to - from, 0)
     expect(length(lesson) - length(shorter)).toBeCloseTo(cutTime(cuts), 6)
-    })
+  })
 })
 
 describe('edits of takes', () => {
@@ -179,9 +179,7 @@ describe('edits of takes', () => {
       passage('p', 1, 3),
       { ...passage('q', 3, 5), pause: 2 },
     ])
-    expect(applyEdit(lesson, { ...edit, at: 1 }).steps[0]!.passages).toEqual([
-      { ...passage('p', 1, 5), pause: 2 },
-    ])
+    expect(applyEdit(lesson, { ...edit, at: 1 }).steps[0]!.passages).toEqual([{ ...passage('p', 1, 5), pause: 2 }])
   })
 
   test('removing a take takes what is heard of it; restoring brings the take back', () => {
