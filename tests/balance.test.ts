@@ -14,6 +14,7 @@ import {
   chooseSegment,
   clickOn,
   savedLesson,
+  storeLesson,
   waitForDialog,
   waitForSheet,
   waitForText,
@@ -41,11 +42,7 @@ beforeAll(async () => {
   // Some seconds of music alone at the end.
   const { lesson: made, revision } = await savedLesson(page)
   made.steps.at(-1)!.tail = 12
-  await page.evaluate(
-    async (id, body) => fetch(`/api/lessons/${id}`, { method: 'PUT', body: JSON.stringify(body) }),
-    lessonId(),
-    { base: revision, save: 'more-music', lesson: made },
-  )
+  await storeLesson(session.application.url, lessonId(), revision, made)
   await page.reload()
   await waitForSheet(page)
 })
@@ -337,16 +334,18 @@ test('in a lesson of an hour a change is heard, and nothing drops out while it i
       passages: step.passages.map((passage) => ({ ...passage, id: `${round}-${passage.id}` })),
     })),
   ).flat()
-  const bedCues = short.bedCues.slice(0, 1).map((cue) => ({ ...cue, step: steps[0]!.id, last: null }))
+  const bedCues = short.bedCues
+    .slice(0, 1)
+    .map((cue) => ({ ...cue, begins: { kind: 'step' as const, step: steps[0]!.id }, last: null }))
   const put = { ...short, title: 'An hour', steps, bedCues, takes: [], sounds: [], nudges: [] }
   const id = await page.evaluate(async (whole) => {
     const json = async (path: string, method: string, body: unknown) =>
       (await fetch(path, { method, body: JSON.stringify(body) })).json()
     const empty = { course: null, title: whole.title, pictures: [], voices: [], music: [] }
     const made = await json('/api/lessons', 'POST', empty)
-    await json(`/api/lessons/${made.id}`, 'PUT', { base: 1, save: 'an-hour-1', lesson: whole })
     return made.id as string
   }, put)
+  await storeLesson(session.application.url, id, 1, put)
   await page.goto(`${session.application.url}/lessons/${id}`)
   await waitForSheet(page)
   expect(layoutLesson(await lesson()).length).toBeGreaterThan(3300)

@@ -6,7 +6,7 @@ import type { Lesson, Step } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { noise } from '@/core/testing/signals'
 import { HOUSE_RATE } from '@/core/units'
-import { madeFile, headless, output, scratch, startApplication, type Application } from './support/application'
+import { madeFile, headless, output, scratch, startApplication, until, type Application } from './support/application'
 import {
   chooseSegment,
   clickOn,
@@ -15,6 +15,8 @@ import {
   openBrowser,
   openPage,
   savedLesson,
+  storedLesson,
+  storeLesson,
   waitForText,
 } from './support/browser'
 import { follow, locate, rms } from './support/sound'
@@ -100,10 +102,7 @@ async function soundOf(media: string): Promise<Float32Array> {
   return new Float32Array(await response.arrayBuffer())
 }
 
-async function lessonNow(): Promise<Lesson> {
-  const response = await fetch(`${application.url}/api/lessons/tide-table`)
-  return ((await response.json()) as { lesson: Lesson }).lesson
-}
+const lessonNow = async (): Promise<Lesson> => (await storedLesson(application.url, 'tide-table')).lesson
 const stepNow = async (number: number): Promise<Step> => (await lessonNow()).steps[number - 1]!
 
 async function voiceOf(page: Page): Promise<Float32Array> {
@@ -424,15 +423,9 @@ describe('takes', () => {
   })
 
   test('a changed script shows, a synthesised voice reads it, and is known as a stand-in', async () => {
-    await page.evaluate(async () => {
-      const { lesson, revision } = await (await fetch('/api/lessons/tide-table')).json()
-      lesson.steps[7].script = 'The rule of twelfths *needs* care. [pause 1] Try it on paper first.'
-      await fetch('/api/lessons/tide-table', {
-        method: 'PUT',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ base: revision, save: 'outdated-1', lesson }),
-      })
-    })
+    const { lesson: outdated, revision } = await storedLesson(application.url, 'tide-table')
+    outdated.steps[7]!.script = 'The rule of twelfths *needs* care. [pause 1] Try it on paper first.'
+    await storeLesson(application.url, 'tide-table', revision, outdated)
     await page.reload({ waitUntil: 'load' })
     await goToStep(page, 8)
     await page.waitForSelector('nav[aria-label=Steps] button:nth-child(8) [data-voice="outdated"]')
@@ -465,14 +458,7 @@ describe('takes', () => {
     await clickOn(page, 'More for Reading')
     const input = await page.waitForSelector('.ant-dropdown input[type=file]')
     await (input as ElementHandle<HTMLInputElement>).uploadFile(worked)
-    await page.waitForFunction(
-      async (old) => {
-        const { lesson } = await (await fetch('/api/lessons/tide-table')).json()
-        return lesson.steps[7].passages[0].media !== old
-      },
-      { polling: 500, timeout: 60_000 },
-      media,
-    )
+    await until(async () => (await lessonNow()).steps[7]!.passages[0]!.media !== media)
     const { lesson } = await savedLesson(page)
     const [now] = lesson.steps[7]!.passages
     expect({ from: now!.from, to: now!.to }).toEqual({ from: before[0]!.from, to: before[0]!.to })

@@ -7,6 +7,7 @@ import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
 import { db, isDatabaseAway, pool, transaction } from '@/db/client'
 import { createCourse, listCourses } from '@/db/courses'
 import { findImport, insertImport } from '@/db/imports'
+import { documentOf } from '@/core/lesson/telling'
 import { createLesson, loadLesson, saveLesson } from '@/db/lessons'
 import { resendLost } from '@/jobs/orphans'
 import { prepareQueues, queue, sendJob } from '@/jobs/queue'
@@ -45,7 +46,7 @@ describe('lessons', () => {
     const long = { ...lesson(), steps: [{ ...card('a'), script: 'x'.repeat(600_000) }] }
     await expect(createLesson(course, long)).rejects.toThrow(/too long to be kept/)
     const id = await createLesson(course, lesson())
-    await expect(saveLesson(id, 1, long, 'save-long')).rejects.toThrow(/too long to be kept/)
+    await expect(saveLesson(id, 1, documentOf(long), 'save-long')).rejects.toThrow(/too long to be kept/)
     await expect(saveLesson(id, 1, { format: 2 }, 'save-odd')).rejects.toMatchObject({ name: 'UserError' })
     expect(await loadLesson(id)).toMatchObject({ revision: 1, lesson: lesson() })
   })
@@ -65,9 +66,12 @@ describe('lessons', () => {
   test('a save whose answer was lost is known when it comes again; any other one on the same base is not done', async () => {
     const id = await createLesson(course, lesson())
     const changed = lesson('Bends')
-    expect(await saveLesson(id, 1, changed, 'save-0001')).toEqual({ saved: true, revision: 2 })
-    expect(await saveLesson(id, 1, changed, 'save-0001')).toEqual({ saved: true, revision: 2 })
-    expect(await saveLesson(id, 1, lesson('Hitches'), 'save-0002')).toMatchObject({ saved: false, revision: 2 })
+    expect(await saveLesson(id, 1, documentOf(changed), 'save-0001')).toEqual({ saved: true, revision: 2 })
+    expect(await saveLesson(id, 1, documentOf(changed), 'save-0001')).toEqual({ saved: true, revision: 2 })
+    expect(await saveLesson(id, 1, documentOf(lesson('Hitches')), 'save-0002')).toMatchObject({
+      saved: false,
+      revision: 2,
+    })
     expect((await loadLesson(id)).lesson.title).toBe('Bends')
     const { rows } = await pool().query('select revision from revisions where lesson_id = $1', [id])
     expect(rows).toHaveLength(2)
@@ -75,8 +79,10 @@ describe('lessons', () => {
 
   test('many stale saves at once are all told so, and the database goes on', async () => {
     const id = await createLesson(course, lesson())
-    await saveLesson(id, 1, lesson('First'), 'save-first')
-    const stale = Array.from({ length: 40 }, (_, i) => saveLesson(id, 1, lesson(`Late ${i}`), `save-late-${i}`))
+    await saveLesson(id, 1, documentOf(lesson('First')), 'save-first')
+    const stale = Array.from({ length: 40 }, (_, i) =>
+      saveLesson(id, 1, documentOf(lesson(`Late ${i}`)), `save-late-${i}`),
+    )
     for (const outcome of await Promise.all(stale)) expect(outcome).toMatchObject({ saved: false, revision: 2 })
     expect((await loadLesson(id)).lesson.title).toBe('First')
   })
@@ -84,8 +90,8 @@ describe('lessons', () => {
   test('two saves at the same time: one is done, the other is told', async () => {
     const id = await createLesson(course, lesson())
     const outcomes = await Promise.all([
-      saveLesson(id, 1, lesson('A'), 'save-a00'),
-      saveLesson(id, 1, lesson('B'), 'save-b00'),
+      saveLesson(id, 1, documentOf(lesson('A')), 'save-a00'),
+      saveLesson(id, 1, documentOf(lesson('B')), 'save-b00'),
     ])
     expect(outcomes.filter(({ saved }) => saved)).toHaveLength(1)
   })

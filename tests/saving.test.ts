@@ -2,16 +2,21 @@ import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
 import sharp from 'sharp'
-import type { Lesson } from '@/core/lesson/document'
 import { madeFile, output, scratch, startApplication, until, type Application } from './support/application'
-import { chooseFiles, clickOn, openBrowser, openPage, savedLesson, waitForSheet, waitForText } from './support/browser'
+import {
+  chooseFiles,
+  clickOn,
+  openBrowser,
+  openPage,
+  savedLesson,
+  storedLesson,
+  storeLesson,
+  waitForSheet,
+  waitForText,
+  type Saved,
+} from './support/browser'
 
 /** Saving, and what comes in its way: two windows, lost answers, a server or a database that is away. */
-
-interface Saved {
-  lesson: Lesson
-  revision: number
-}
 
 let application: Application
 let browser: Browser
@@ -75,7 +80,7 @@ describe('saving', () => {
     await second.keyboard.press('End')
     await second.keyboard.press('Delete')
     await waitForText(second, 'This lesson was changed in another window')
-    const now = (await (await fetch(`${application.url}/api/lessons/tide-table`)).json()) as typeof kept
+    const now = await storedLesson(application.url, 'tide-table')
     expect(now).toEqual(kept)
     // The other version is not lost either.
     await clickOn(second, 'Keep this version as a copy')
@@ -153,11 +158,8 @@ describe('work is never lost', () => {
     await clickOn(page, 'Coastal Skipper Basics')
     await page.waitForSelector('[data-testid="first-files"]')
     // Meanwhile somebody changes it elsewhere.
-    const { lesson, revision } = (await (await fetch(`${application.url}/api/lessons/tide-table`)).json()) as Saved
-    await fetch(`${application.url}/api/lessons/tide-table`, {
-      method: 'PUT',
-      body: JSON.stringify({ base: revision, save: 'elsewhere-1', lesson: { ...lesson, title: 'Changed elsewhere' } }),
-    })
+    const { lesson, revision } = await storedLesson(application.url, 'tide-table')
+    await putBack({ ...lesson, title: 'Changed elsewhere' }, revision)
     await page.goBack()
     await waitForText(page, 'Changed elsewhere')
     await waitForSheet(page)
@@ -367,11 +369,6 @@ describe('work is never lost', () => {
     await page.close()
   })
 
-  const storedTitle = async () =>
-    ((await (await fetch(`${application.url}/api/lessons/tide-table`)).json()) as Saved).lesson.title
-  /** As another window would. */
-  async function putBack(lesson: Saved['lesson'], base: number) {
-    const body = JSON.stringify({ base, save: `test-${base}-${Date.now()}`, lesson })
-    expect((await fetch(`${application.url}/api/lessons/tide-table`, { method: 'PUT', body })).status).toBe(200)
-  }
+  const storedTitle = async () => (await storedLesson(application.url, 'tide-table')).lesson.title
+  const putBack = (lesson: Saved['lesson'], base: number) => storeLesson(application.url, 'tide-table', base, lesson)
 })

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { nanoid } from 'nanoid'
-import type { Lesson } from '@/core/lesson/document'
+import type { Lesson, LessonDocument } from '@/core/lesson/document'
+import { documentOf, tell } from '@/core/lesson/telling'
 import type { ExportStatus } from '@/core/lesson/exportStatus'
 import type { ImportStatus } from '@/core/lesson/importStatus'
 
@@ -51,9 +52,12 @@ export function createClient(url: string): Client {
   return {
     url,
     ask,
-    lesson: (id) => json(`/api/lessons/${id}`),
+    async lesson(id) {
+      const { lesson, revision } = await json<{ lesson: LessonDocument; revision: number }>(`/api/lessons/${id}`)
+      return { lesson: tell(lesson), revision }
+    },
     async save(id, base, lesson) {
-      const body = { base, lesson, save: nanoid() }
+      const body = { base, lesson: documentOf(lesson), save: nanoid() }
       const answer = await json<{ saved: boolean; revision: number }>(`/api/lessons/${id}`, 'PUT', body)
       if (!answer.saved) throw new Error(`a false conflict: saved on ${base}, told of ${answer.revision}`)
       return answer.revision

@@ -5,6 +5,7 @@ import { writeWav } from '@/core/formats/wav'
 import { tones } from '@/core/testing/signals'
 import { hashOf } from './client'
 import type { HostileFile } from './hostileMedia'
+import { documentOf } from '@/core/lesson/telling'
 import { lessonOver, SONG, TAKE } from '@/core/testing/lessons'
 
 /** Saved copies made to break whoever opens them. By a seed, always the same. */
@@ -19,7 +20,7 @@ const hash = hashOf(sound)
 
 /** A lesson of three steps over one short sound, with music. */
 function goodLesson(): Json {
-  const lesson = lessonOver([0, 0.6, 1.2, 1.8])
+  const lesson = documentOf(lessonOver([0, 0.6, 1.2, 1.8]))
   const steps = lesson.steps.map((step) => ({ ...step, picture: { kind: 'card', lines: ['Knots'] } }))
   return JSON.parse(
     JSON.stringify({ ...lesson, steps })
@@ -125,7 +126,7 @@ function withSteps(json: Json, count: number, length: Json): Json {
   const [step] = lesson.steps
   return {
     ...lesson,
-    steps: Array.from({ length: count }, (_, i) => ({ ...step!, id: `s${i}`, length, passages: [] })),
+    steps: Array.from({ length: count }, (_, i) => ({ ...step!, id: `s${i}`, length })),
   }
 }
 

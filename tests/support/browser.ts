@@ -2,6 +2,8 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Browser, ElementHandle, HTTPRequest, JSHandle, Page } from 'puppeteer-core'
+import type { Lesson, LessonDocument } from '@/core/lesson/document'
+import { documentOf, tell } from '@/core/lesson/telling'
 import { launchBrowser } from '@/demo/browser'
 
 /** `args` for more; a `profile` that is given is kept, so that a browser can be opened again after a crash. */
@@ -112,13 +114,32 @@ export async function chooseFiles(page: Page, testId: string, ...files: string[]
   await (input as ElementHandle<HTMLInputElement>).uploadFile(...files)
 }
 
-/** The document as it is in the database. */
-export async function savedLesson(
-  page: Page,
-): Promise<{ lesson: import('@/core/lesson/document').Lesson; revision: number }> {
+/** What the server says of a lesson, told in its own language. */
+export interface Saved {
+  lesson: Lesson
+  revision: number
+}
+
+/** The lesson as it is in the database. */
+export async function savedLesson(page: Page): Promise<Saved> {
   await page.waitForFunction(() => document.querySelector('[data-save]')?.textContent === 'Saved', { timeout: 20_000 })
   const id = new URL(page.url()).pathname.split('/')[2]
-  return page.evaluate(async (lesson) => (await fetch(`/api/lessons/${lesson}`)).json(), id)
+  return told(await page.evaluate(async (lesson) => (await fetch(`/api/lessons/${lesson}`)).json(), id))
+}
+
+/** The same, as another window would ask for it. */
+export const storedLesson = async (url: string, id: string): Promise<Saved> =>
+  told(await (await fetch(`${url}/api/lessons/${id}`)).json())
+
+const told = (answer: unknown): Saved => {
+  const { lesson, ...rest } = answer as { lesson: LessonDocument; revision: number }
+  return { ...rest, lesson: tell(lesson) }
+}
+
+/** Saves a lesson as another window would. */
+export async function storeLesson(url: string, id: string, base: number, lesson: Lesson): Promise<void> {
+  const body = JSON.stringify({ base, save: `test-${base}-${Date.now()}`, lesson: documentOf(lesson) })
+  expect((await fetch(`${url}/api/lessons/${id}`, { method: 'PUT', body })).status).toBe(200)
 }
 
 /** Waits for a lesson's sheet to be ready: rows drawn, mix planned. */

@@ -1,8 +1,5 @@
-import fc from 'fast-check'
 import { DEFAULT_TARGETS, emptyLesson, lessonSchema, newBed, newStep, type Lesson, type Step } from './document'
 import { applyEdit, type Edit } from './edits'
-import { doEdit, openHistory, redo, undo } from './history'
-import { layoutLesson, stepLength } from './layout'
 
 const take = 'a'.repeat(64)
 const deck = 'b'.repeat(64)

@@ -3,7 +3,7 @@ import type { Lesson, Mark, Said, Step } from './document'
 /** What is said in the languages one does not work in goes with its steps. All of these change the lesson. */
 
 export function forgetInOthers({ others }: Lesson, step: string): void {
-  for (const { said } of Object.values(others)) delete said[step]
+  for (const { said } of Object.values(others)) Reflect.deleteProperty(said, step)
 }
 
 export function copyInOthers({ others }: Lesson, of: string, copy: string): void {

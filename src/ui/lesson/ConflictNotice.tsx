@@ -3,6 +3,7 @@
 import { Alert, App, Button, Space } from 'antd'
 import { nanoid } from 'nanoid'
 import { useRouter } from 'next/navigation'
+import { documentOf } from '@/core/lesson/telling'
 import { call } from '../api'
 import { useDesk, useSaveState } from './context'
 
@@ -22,7 +23,7 @@ export function ConflictNotice() {
       })
       await call(`/api/lessons/${copy}`, {
         method: 'PUT',
-        body: { base: 1, save: nanoid(), lesson: { ...lesson, title: `${lesson.title} (copy)` } },
+        body: { base: 1, save: nanoid(), lesson: { ...documentOf(lesson), title: `${lesson.title} (copy)` } },
       })
       await autosave.giveUp()
       router.push(`/lessons/${copy}`)
