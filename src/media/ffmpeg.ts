@@ -19,6 +19,17 @@ export const inputOf = (path: string, demuxer: string): string[] => [
   `file:${path}`,
 ]
 
+let version: Promise<string> | undefined
+/** Of the ffmpeg that is installed: what it made is kept only for as long as it is the same. */
+export function ffmpegVersion(): Promise<string> {
+  version ??= runProgram('ffmpeg', ['-version'], { limit: PROBE_LIMIT }).then(
+    (printed) => printed.toString('utf8').split('\n')[0]!,
+  )
+  // A first failure is not the last word.
+  version.catch(() => (version = undefined))
+  return version
+}
+
 const DECODE_LIMIT: Seconds = 3600
 const PROBE_LIMIT: Seconds = 30
 

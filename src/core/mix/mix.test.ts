@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { layoutLesson } from '@/core/lesson/layout'
 import { newRecording, type Lesson } from '@/core/lesson/document'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
@@ -8,7 +9,7 @@ import { tones } from '@/core/testing/signals'
 import { HOUSE_RATE } from '@/core/units'
 import { clearanceReadings, corridorShares } from './balanceSheet'
 import { planMix } from './plan'
-import { renderMix, renderWhole, type MixBlock, type Stereo } from './renderer'
+import { RENDERER_EDITION, renderMix, renderWhole, type MixBlock, type Stereo } from './renderer'
 
 const voice = speechLike([
   [null, 1],
@@ -144,4 +145,14 @@ test("a recording's own sound is heard at its gain while its picture moves", asy
   const level = (t: number) => Math.max(...recordings[0].slice(t * HOUSE_RATE, (t + 0.1) * HOUSE_RATE).map(Math.abs))
   expect(level(1)).toBeGreaterThan(0.05)
   expect(level(2.5)).toBe(0)
+})
+
+/** What came out of each edition of the renderer, to 16 bit. */
+const CAME_OUT: Record<number, string> = { 1: 'c62e62056ba7f100' }
+
+test('the same plan gives the samples it gave before, or another edition of the renderer', async () => {
+  const { sum } = await rendered()
+  const hash = createHash('sha256')
+  for (const channel of sum) hash.update(Int16Array.from(channel, (value) => Math.round(value * 32767)))
+  expect(hash.digest('hex').slice(0, 16)).toBe(CAME_OUT[RENDERER_EDITION])
 })

@@ -7,6 +7,12 @@ import { fadeFactor, type Clip } from './clip'
 import type { MixPlan } from './mixPlan'
 import { stretched } from './stretch'
 
+/**
+ * Raised when the same plan comes to give other samples (renderer, limiter, fades, pocket, stretching): finished mixes
+ * that were kept are made anew then. A test compares what comes out with what came out of this edition.
+ */
+export const RENDERER_EDITION = 1
+
 /** Two channels of equal length. */
 export type Stereo = [left: Float32Array, right: Float32Array]
 

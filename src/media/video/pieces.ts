@@ -1,11 +1,14 @@
-import type { Picture, RecordingPicture } from '@/core/lesson/document'
-import type { PictureRun } from '@/core/lesson/picturePlan'
+import { createHash } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import { open } from 'node:fs/promises'
+import type { Picture } from '@/core/lesson/document'
+import type { PictureLayer, Shot } from '@/core/lesson/shots'
 import { FRAME_RATE } from '@/core/units'
 import { drawCard } from '../card'
 import { inputOf } from '../ffmpeg'
 import { identifyFile } from '../identify'
 import { CODING_MEMORY, runProgram } from '../process'
-import { keepResult } from '../results'
+import { keepFile, keepResult } from '../results'
 import { PARTS, type MediaStore } from '../store'
 import { NAL, parameterSets, splitNals } from './annexB'
 import { CODING, FIT_FILTER, KEY_INTERVAL } from './coding'
@@ -16,13 +19,14 @@ import { CODING, FIT_FILTER, KEY_INTERVAL } from './coding'
  */
 export interface PieceMaker {
   /** Codes what is not there yet, so that the streams come at once. */
-  prepare(runs: readonly PictureRun[]): Promise<void>
-  /** The H.264 byte stream of one run, in parts. */
-  streamOf(run: PictureRun): AsyncGenerator<Buffer>
+  prepare(shots: readonly Shot[]): Promise<void>
+  /** The H.264 byte stream of one shot, in parts. */
+  streamOf(shot: Shot): AsyncGenerator<Buffer>
 }
 
 export async function openPieceMaker(store: MediaStore, cache: string, signal?: AbortSignal): Promise<PieceMaker> {
-  const repeats = await codedRepeats(cache, signal)
+  const repeats = await codedRepeats(signal)
+  const work: Work = { store, cache, edition: repeats.edition, signal }
 
   async function* hold(key: Buffer, frames: number): AsyncGenerator<Buffer> {
     for (let left = frames; left > 0; left -= KEY_INTERVAL) {
@@ -30,109 +34,154 @@ export async function openPieceMaker(store: MediaStore, cache: string, signal?: 
     }
   }
 
-  /** The one picture of a still, or the moving part of a recording and its last picture. */
-  async function coded(run: PictureRun): Promise<{ moving?: Buffer; held: Buffer }> {
-    const { picture } = run
-    if (picture.kind !== 'recording') return { held: await codedStill(store, picture, cache, signal) }
-    return codedRecording(store, picture, run, cache, signal)
+  /** The file of what moves, if anything does, and the one picture that is held. */
+  async function coded(layer: PictureLayer): Promise<{ moving: string | null; held: Buffer }> {
+    const { picture } = layer
+    if (picture.kind !== 'recording') return { moving: null, held: await codedStill(work, picture) }
+    const moving = await codedMovement(work, layer)
+    return { moving: layer.moving > 0 ? moving : null, held: await lastPicture(work, layer, moving) }
   }
 
   return {
-    async prepare(runs) {
-      for (const run of runs) await coded(run)
+    async prepare(shots) {
+      for (const { layers } of shots) await coded(layers[0])
     },
-    async *streamOf(run) {
-      const { moving, held } = await coded(run)
-      if (moving) yield joinable(moving, repeats.sets)
-      if (run.frames > run.moving) yield* hold(joinable(held, repeats.sets), run.frames - run.moving)
+    async *streamOf({ frames, layers }) {
+      const [layer] = layers
+      const { moving, held } = await coded(layer)
+      if (moving) {
+        joinable(await firstBytes(moving), repeats.sets)
+        // An hour of a recording is more than memory holds.
+        yield* createReadStream(moving, { highWaterMark: 1 << 20 }) as AsyncIterable<Buffer>
+      }
+      if (frames > layer.moving) yield* hold(joinable(held, repeats.sets), frames - layer.moving)
     },
   }
 }
 
+interface Work {
+  store: MediaStore
+  cache: string
+  /** Of the coder. */
+  edition: string
+  signal?: AbortSignal
+}
+
+/** Parameter sets stand at a piece's beginning. */
+const HEAD = 4096 // bytes
+
+async function firstBytes(path: string): Promise<Buffer> {
+  const file = await open(path)
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(HEAD), 0, HEAD, 0)
+    return buffer.subarray(0, bytesRead)
+  } finally {
+    await file.close()
+  }
+}
+
 function joinable(piece: Buffer, sets: Buffer): Buffer {
-  if (!parameterSets(splitNals(piece.subarray(0, 4096))).equals(sets)) {
+  if (!parameterSets(splitNals(piece.subarray(0, HEAD))).equals(sets)) {
     throw new Error('a coded piece has parameter sets of its own and can not be joined')
   }
   return piece
 }
 
-/** Pictures that repeat the one before, made from black: they say nothing about what is repeated. */
-async function codedRepeats(cache: string, signal?: AbortSignal): Promise<{ sets: Buffer; pictures: Buffer[] }> {
-  const stream = await kept(cache, ['repeats', KEY_INTERVAL], 'h264', () =>
-    code(['-f', 'lavfi', '-i', `color=black:size=16x16:rate=${FRAME_RATE}`], KEY_INTERVAL, signal),
-  )
+interface Repeats {
+  sets: Buffer
+  pictures: Buffer[]
+  edition: string
+}
+
+/**
+ * Pictures that repeat the one before, made from black: they say nothing about what is repeated. Made anew each time, in a
+ * moment, since they also tell which edition of the coder is at work: pieces of another one could not be joined with its.
+ */
+async function codedRepeats(signal?: AbortSignal): Promise<Repeats> {
+  const black = ['-f', 'lavfi', '-i', `color=black:size=16x16:rate=${FRAME_RATE}`]
+  const stream = await code(black, KEY_INTERVAL, FIT_FILTER, { signal })
   const nals = splitNals(stream)
   const pictures = nals.filter(({ type }) => type === NAL.slice).map(({ bytes }) => bytes)
   if (pictures.length !== KEY_INTERVAL - 1)
     throw new Error(`expected one slice a repeated picture, got ${pictures.length}`)
-  return { sets: parameterSets(nals), pictures }
+  const edition = createHash('sha256').update(stream).digest('hex')
+  return { sets: parameterSets(nals), pictures, edition }
 }
 
-async function codedStill(
-  store: MediaStore,
-  picture: Exclude<Picture, { kind: 'recording' }>,
-  cache: string,
-  signal?: AbortSignal,
-) {
+async function codedStill(work: Work, picture: Exclude<Picture, { kind: 'recording' }>): Promise<Buffer> {
   if (picture.kind === 'still') {
-    const page = store.path(picture.media, PARTS.page(picture.page))
-    return kept(cache, [picture.media, picture.page], 'h264', () =>
-      codePicture(['-f', 'png_pipe', '-i', `file:${page}`], signal),
-    )
+    const page = work.store.path(picture.media, PARTS.page(picture.page))
+    return kept(work, [picture.media, picture.page], () => codePicture(work, ['-f', 'png_pipe', '-i', `file:${page}`]))
   }
   const svg = drawCard(picture.lines)
-  return kept(cache, [svg], 'h264', async () => {
+  return kept(work, [svg], async () => {
     const { default: sharp } = await import('sharp')
     const png = await sharp(Buffer.from(svg)).png({ compressionLevel: 1 }).toBuffer()
-    return codePicture(['-f', 'png_pipe', '-i', 'pipe:0'], signal, png)
+    return codePicture(work, ['-f', 'png_pipe', '-i', 'pipe:0'], png)
   })
 }
 
-const codePicture = (input: string[], signal?: AbortSignal, fed?: Buffer) => code(input, 1, signal, fed)
+const codePicture = (work: Work, input: string[], fed?: Buffer) => code(input, 1, FIT_FILTER, { ...work, fed })
 
-/** The moving part of a recording, and its last picture alone, to be held. */
-async function codedRecording(
-  store: MediaStore,
-  { media }: RecordingPicture,
-  { from, speed, moving: moves }: PictureRun,
-  cache: string,
-  signal?: AbortSignal,
-): Promise<{ moving?: Buffer; held: Buffer }> {
-  const original = store.path(media, PARTS.original)
-  // A picture that only stands is coded like the first of a movement.
-  const frames = Math.max(1, moves)
-  const key = [media, from, frames, speed]
-  const moving = await kept(cache, key, 'h264', async () => {
+/** What is told apart of a recording's movement. A picture that only stands is coded like the first of a movement. */
+const movementOf = ({ picture, from, moving, speed }: PictureLayer) => ({
+  media: picture.kind === 'recording' ? picture.media : '',
+  from,
+  frames: Math.max(1, moving),
+  speed,
+})
+
+/** The file of a recording's moving part. */
+async function codedMovement({ store, cache, edition, signal }: Work, layer: PictureLayer): Promise<string> {
+  const { media, from, frames, speed } = movementOf(layer)
+  return keepFile(cache, keyOf(edition, [media, from, frames, speed, MOVEMENT_EDITION]), 'h264', async (draft) => {
+    const original = store.path(media, PARTS.original)
     const { demuxer } = await identifyFile(original, media)
-    const { lastPicture } = await store.info(media)
-    const start = Math.min(from, lastPicture ?? Infinity)
-    return code(['-ss', String(start), ...inputOf(original, demuxer!)], frames, signal, undefined, speed)
+    const { lastPicture: last } = await store.info(media)
+    // From the key picture before: what is on the screen at a moment may have come long before it.
+    const seek = ['-noaccurate_seek', '-ss', String(Math.min(from, last ?? Infinity))]
+    const filter = `setpts=PTS/${speed},fps=${FRAME_RATE}:start_time=0,${FIT_FILTER},tpad=stop=-1:stop_mode=clone`
+    await code([...seek, ...inputOf(original, demuxer!)], frames, filter, { signal, out: draft })
   })
-  if (moves === 0) return { held: moving }
-  const held = await kept(cache, [...key, 'last'], 'h264', async () => {
-    const only = ['-v', 'error', '-f', 'h264', '-i', 'pipe:0', '-vf', `select=eq(n\\,${frames - 1})`]
-    const args = [...only, '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', 'pipe:1']
-    const png = await runProgram('ffmpeg', args, { memory: CODING_MEMORY, limit: 600, signal, feed: feeding(moving) })
-    return codePicture(['-f', 'png_pipe', '-i', 'pipe:0'], signal, png)
-  })
-  return { moving, held }
 }
 
-/** Codes exactly `frames` pictures; a source that ends early has its last one held. */
-function code(input: string[], frames: number, signal?: AbortSignal, fed?: Buffer, speed = 1): Promise<Buffer> {
-  const filter = `setpts=(PTS-STARTPTS)/${speed},${FIT_FILTER},tpad=stop=-1:stop_mode=clone`
-  const args = ['-v', 'error', ...input, '-map', '0:v:0', '-an', '-vf', filter, '-frames:v', String(frames)]
-  const feed = fed && feeding(fed)
-  return runProgram('ffmpeg', [...args, ...CODING, '-f', 'h264', 'pipe:1'], {
+/** Raised when the same part of a recording comes to be coded otherwise. */
+const MOVEMENT_EDITION = 2
+
+/** The last picture of a movement alone, to be held. */
+async function lastPicture(work: Work, layer: PictureLayer, moving: string): Promise<Buffer> {
+  const { media, from, frames, speed } = movementOf(layer)
+  return kept(work, [media, from, frames, speed, MOVEMENT_EDITION, 'last'], async () => {
+    const only = ['-v', 'error', '-f', 'h264', '-i', `file:${moving}`, '-vf', `select=eq(n\\,${frames - 1})`]
+    const args = [...only, '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', 'pipe:1']
+    const png = await runProgram('ffmpeg', args, { memory: CODING_MEMORY, limit: 600, signal: work.signal })
+    return codePicture(work, ['-f', 'png_pipe', '-i', 'pipe:0'], png)
+  })
+}
+
+interface Coding {
+  signal?: AbortSignal
+  /** What the input is fed with. */
+  fed?: Buffer
+  /** A file to write; returned as bytes where none is given. */
+  out?: string
+}
+
+/** Codes exactly `frames` pictures. */
+function code(input: string[], frames: number, filter: string, { signal, fed, out }: Coding): Promise<Buffer> {
+  const args = ['-v', 'error', '-y', ...input, '-map', '0:v:0', '-an', '-vf', filter, '-frames:v', String(frames)]
+  return runProgram('ffmpeg', [...args, ...CODING, '-f', 'h264', out ? `file:${out}` : 'pipe:1'], {
     memory: CODING_MEMORY,
     limit: 4 * 3600,
     signal,
-    feed,
+    feed: fed && feeding(fed),
   })
 }
 
-/** Coded pieces depend on how they are coded, too. */
-const kept = (cache: string, key: readonly unknown[], extension: string, make: () => Promise<Buffer>) =>
-  keepResult(cache, [CODING, FIT_FILTER, ...key], extension, make)
+/** Coded pieces depend on how they are coded, and by which edition of the coder. */
+const keyOf = (edition: string, key: readonly unknown[]) => [CODING, FIT_FILTER, edition, ...key]
+
+const kept = ({ cache, edition }: Work, key: readonly unknown[], make: () => Promise<Buffer>) =>
+  keepResult(cache, keyOf(edition, key), 'h264', make)
 
 const feeding = (bytes: Buffer) => async (input: NodeJS.WritableStream) => void input.write(bytes)

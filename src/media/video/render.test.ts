@@ -18,7 +18,7 @@ let store: MediaStore
 let red: string
 let green: string
 let film: { hash: string; length: number }
-const colours = { red: [176, 32, 79], green: [61, 109, 77] } as const
+const colours = { red: [176, 32, 79], green: [61, 109, 77], blue: [40, 60, 150] } as const
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'yarn-step-render-'))
@@ -101,10 +101,35 @@ async function frames(file: string): Promise<number[][]> {
 const isNear = (frame: number[], colour: readonly number[]) =>
   frame.every((value, c) => Math.abs(value - colour[c]!) <= 8)
 
+/** The first frame that is rather this colour than another one. */
+function firstOf(shown: readonly number[][], name: keyof typeof colours): number {
+  const names = Object.keys(colours) as (keyof typeof colours)[]
+  const off = (frame: number[], one: keyof typeof colours) =>
+    frame.reduce((sum, value, c) => sum + Math.abs(value - colours[one][c]!), 0)
+  return shown.findIndex((frame) => names.sort((a, b) => off(frame, a) - off(frame, b))[0] === name)
+}
+
 test('every picture stays exactly its frames, also longer than between two key pictures', async () => {
   const shown = await frames(await render(lessonOf([page(red), 5.5], [page(green), 1], [page(red), 0.5])))
   expect(shown).toHaveLength(210)
   shown.forEach((frame, i) => expect(isNear(frame, i >= 165 && i < 195 ? colours.green : colours.red)).toBe(true))
+})
+
+test('a recording whose pictures come irregularly shows at each moment what was on the screen then', async () => {
+  // Three pictures of three seconds each, and nothing in between, as recorders of screens write them.
+  const list = (['red', 'green', 'blue'] as const).map((name) => `file '${join(folder, `${name}.png`)}'\nduration 3`)
+  await still('blue')
+  await writeFile(join(folder, 'list.txt'), `${list.join('\n')}\nfile '${join(folder, 'blue.png')}'`)
+  const file = join(folder, 'screen.mp4')
+  const input = ['-f', 'concat', '-safe', '0', '-i', join(folder, 'list.txt'), '-vf', 'scale=640:360,format=yuv420p']
+  await runProgram('ffmpeg', ['-v', 'error', ...input, '-fps_mode', 'vfr', '-g', '60', file], { limit: 60 })
+  const screen = await importMedia(store, file, 'screen.mp4')
+  const picture: Picture = { ...newRecording(screen.hash, 9), from: 1.5 }
+  const shown = await frames(await render(lessonOf([picture, 6])))
+  expect([firstOf(shown, 'green'), firstOf(shown, 'blue')]).toEqual([45, 135])
+  // Twice as fast, the changes come twice as soon.
+  const quick = await frames(await render(lessonOf([{ ...picture, speed: 2 }, 4])))
+  expect(firstOf(quick, 'green')).toBe(23)
 })
 
 test('a recording moves, and its last picture is held', async () => {

@@ -5,13 +5,14 @@ import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { sounding } from '@/core/lesson/sounding'
 import type { Timeline } from '@/core/lesson/timeline'
-import { lessonFrames, planPictures, samplesOfFrames, type PictureRun } from '@/core/lesson/picturePlan'
+import { lessonFrames, planShots, samplesOfFrames, type Shot } from '@/core/lesson/shots'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { planMix } from '@/core/mix/plan'
 import type { PlannedMix } from '@/core/mix/mixPlan'
+import { RENDERER_EDITION } from '@/core/mix/renderer'
 import { UserError } from '@/core/userError'
 import { FRAME_RATE, type SampleIndex } from '@/core/units'
-import { bytesOf, inputOf } from '../ffmpeg'
+import { bytesOf, ffmpegVersion, inputOf } from '../ffmpeg'
 import type { LessonSounds } from '../lessonMedia'
 import { encodeMixdown, measureFinished, renderMixdown, type RenderOptions, type StemLevels } from '../mixdown'
 import { CODING_MEMORY, runProgram, writeTo } from '../process'
@@ -44,7 +45,7 @@ export async function renderVideo(
   const { timeline, planned } = planFinished(lesson, sounds)
   const frames = lessonFrames(timeline)
   return withWorkFolder(async (work) => {
-    const runs = planPictures(timeline)
+    const shots = planShots(timeline)
     const pieces = await openPieceMaker(store, cache, signal)
     const report = (share: number) => onProgress?.(Math.min(1, share))
     // The sound is made in this process, the pictures are coded by others: both at once.
@@ -53,10 +54,10 @@ export async function renderVideo(
         signal,
         onProgress: (share) => report(share * SOUND_SHARE),
       }),
-      pieces.prepare(runs),
+      pieces.prepare(shots),
     ])
     const draft = join(work, 'video.mp4')
-    await joinPieces(runs, pieces, soundFile, draft, {
+    await joinPieces(shots, pieces, soundFile, draft, {
       signal,
       onProgress: (share) => report(SOUND_SHARE + share * (0.95 - SOUND_SHARE)),
     })
@@ -75,7 +76,8 @@ async function codedSound(
   cache: string,
   options: RenderOptions,
 ): Promise<{ soundFile: string; stems: StemLevels }> {
-  const key = [AAC, length, planned.plan]
+  // What is kept is only as good as the code that made it.
+  const key = [AAC, RENDERER_EDITION, await ffmpegVersion(), length, planned.plan]
   const sounds = storeSource(store)
   try {
     let fresh: StemLevels | undefined
@@ -132,19 +134,19 @@ function planFinished(
 }
 
 async function joinPieces(
-  runs: readonly PictureRun[],
+  shots: readonly Shot[],
   pieces: PieceMaker,
   soundFile: string,
   out: string,
   { signal, onProgress }: RenderOptions,
 ): Promise<void> {
   const feed = async (input: Writable) => {
-    for (const [i, run] of runs.entries()) {
-      for await (const part of pieces.streamOf(run)) {
+    for (const [i, shot] of shots.entries()) {
+      for await (const part of pieces.streamOf(shot)) {
         signal?.throwIfAborted()
         await writeTo(input, part)
       }
-      onProgress?.((i + 1) / runs.length)
+      onProgress?.((i + 1) / shots.length)
     }
   }
   const args = [

@@ -1,32 +1,38 @@
 import { FRAME_RATE, toFrames, toSamples, type FrameIndex, type SampleIndex, type Seconds } from '@/core/units'
 import type { Picture } from './document'
-import type { PictureSpan } from './timeline'
-import type { Timeline } from './timeline'
 import { speedOf } from './motion'
+import type { PictureSpan, Timeline } from './timeline'
 
-/** What is seen, in whole frames; runs follow each other without a gap. */
-export interface PictureRun {
+/** What is seen from one frame to another; shots follow each other without a gap. */
+export interface Shot {
   step: string
-  picture: Picture
   start: FrameIndex
   frames: FrameIndex
-  /** So many of them move (recordings only); the last of those is then held. */
+  /** From the ground up. */
+  layers: [PictureLayer]
+  /** How it gives way to the next shot. */
+  edge: { kind: 'cut' }
+}
+
+export interface PictureLayer {
+  kind: 'picture'
+  picture: Picture
+  /** So many frames move (recordings only); the last of those is then held. */
   moving: FrameIndex
   /** Of a recording: where in the file it begins, and how fast it plays. */
   from: Seconds
   speed: number
 }
 
-export function planPictures(timeline: Timeline): PictureRun[] {
+export function planShots(timeline: Timeline): Shot[] {
   const runs = timeline.pictures.flatMap(runsOf)
-  return runs.flatMap(({ until, ...run }, i) => {
-    const start = toFrames(run.at)
+  return runs.flatMap(({ step, at, until, moves, ...layer }, i): Shot[] => {
+    const start = toFrames(at)
     const end = i === runs.length - 1 ? lessonFrames(timeline) : toFrames(until)
     const frames = end - start
     if (frames <= 0) return []
-    const { step, picture, from, speed } = run
-    const moving = Math.min(frames, run.moves ? toFrames(run.moves) : 0)
-    return [{ step, picture, start, frames, moving, from, speed }]
+    const moving = Math.min(frames, moves ? toFrames(moves) : 0)
+    return [{ step, start, frames, layers: [{ kind: 'picture', ...layer, moving }], edge: { kind: 'cut' } }]
   })
 }
 
