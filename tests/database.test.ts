@@ -4,11 +4,13 @@ import { join } from 'node:path'
 import pg from 'pg'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
+import { NotThere } from '@/core/userError'
 import { db, isDatabaseAway, pool, transaction } from '@/db/client'
 import { createCourse, listCourses } from '@/db/courses'
 import { findImport, insertImport } from '@/db/imports'
 import { documentOf } from '@/core/lesson/telling'
-import { createLesson, loadLesson, saveLesson } from '@/db/lessons'
+import { createLesson, listRevisions, loadLesson, nameRevision, saveLesson, thinRevisions } from '@/db/lessons'
+import { summaries } from '@/db/summaries'
 import { resendLost } from '@/jobs/orphans'
 import { prepareQueues, queue, sendJob } from '@/jobs/queue'
 import { requestExport, requestImport, requestTask } from '@/jobs/requests'
@@ -94,6 +96,41 @@ describe('lessons', () => {
       saveLesson(id, 1, documentOf(lesson('B')), 'save-b00'),
     ])
     expect(outcomes.filter(({ saved }) => saved)).toHaveLength(1)
+  })
+})
+
+describe('lists and versions', () => {
+  test('a list reads no documents: it shows what stands beside them', async () => {
+    const id = await createLesson(course, lesson('Listed'))
+    await pool().query(`update lessons set document = '{"format": 3, "title": "Not read"}' where id = $1`, [id])
+    const find = async () => (await listCourses()).flatMap(({ lessons }) => lessons).find((one) => one.id === id)
+    expect(await find()).toMatchObject({ title: 'Listed', steps: 1 })
+    await pool().query('delete from lessons where id = $1', [id])
+  })
+
+  test('of a lesson that was stored before, what lists say is made once', async () => {
+    const id = await createLesson(course, lesson('Old'))
+    await pool().query('update lessons set summary = null where id = $1', [id])
+    expect((await summaries(course)).find((one) => one.id === id)!.summary).toMatchObject({ title: 'Old' })
+    const { rows } = await pool().query(`select summary->>'title' as title from lessons where id = $1`, [id])
+    expect(rows).toEqual([{ title: 'Old' }])
+  })
+
+  test('versions are thinned while one saves; those with a name, the first and what is being made stay', async () => {
+    const id = await createLesson(course, lesson())
+    for (let i = 1; i < 20; i++) await saveLesson(id, i, documentOf(lesson(`Version ${i + 1}`)), `save-thin-${i}`)
+    await nameRevision(id, 7, ' Before the new deck ')
+    await requestExport(id, 9, 'sound')
+    const old = `update revisions set saved_at = date_trunc('day', now()) - interval '3 days' + revision * interval '1 second' where lesson_id = $1`
+    await pool().query(old, [id])
+    await thinRevisions(id)
+    const kept = await listRevisions(id)
+    expect(kept.map(({ revision }) => revision)).toEqual([20, 9, 7, 1])
+    expect(kept.find(({ revision }) => revision === 7)!.name).toBe('Before the new deck')
+    await nameRevision(id, 7, '')
+    await thinRevisions(id)
+    expect((await listRevisions(id)).map(({ revision }) => revision)).toEqual([20, 9, 1])
+    await expect(nameRevision(id, 7, 'x')).rejects.toBeInstanceOf(NotThere)
   })
 })
 

@@ -78,7 +78,10 @@ const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
 /** The step with the film: the last one. */
 const filmStepOf = ({ steps }: Lesson): Step => steps.at(-1)!
 const filmStep = async (): Promise<Step> => filmStepOf(await lesson())
-const view = (name: string) => page.goto(page.url().replace(/(lessons\/[^/]+).*/, `$1/${name}`), { waitUntil: 'load' })
+async function view(name: '' | '/booth'): Promise<void> {
+  await savedLesson(page)
+  await page.goto(page.url().replace(/(lessons\/[^/]+).*/, `$1${name}`), { waitUntil: 'load' })
+}
 
 async function openSheet(): Promise<void> {
   await view('')
@@ -92,12 +95,13 @@ async function caretBefore(word: number): Promise<void> {
 }
 
 async function openBooth(): Promise<void> {
-  await view('booth')
+  await view('/booth')
   await (await page.waitForSelector('nav[aria-label=Steps] button:nth-child(3)'))!.click()
 }
 
 test('a stand-in reads the words, and an effect, a pin and a further picture are hung on them', async () => {
-  await chooseFiles(page, 'first-files', at('1-slides.pdf'), at('2-film.mp4'), at('3-script.txt'))
+  const music = rawFile('easy-water.mp3')
+  await chooseFiles(page, 'first-files', at('1-slides.pdf'), at('2-film.mp4'), at('3-script.txt'), music)
   await clickOn(page, 'Make the lesson')
   await page.waitForSelector('[role=row]')
   expect(await filmStep()).toMatchObject({ script: SCRIPT, picture: { kind: 'recording' } })

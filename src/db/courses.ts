@@ -1,32 +1,28 @@
 import { asc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
-import { readLesson } from '@/core/lesson/upgrade'
-import { listLesson, type AnyLessonListing, type CourseListing } from '@/core/lesson/listing'
+import type { AnyLessonListing, CourseListing } from '@/core/lesson/listing'
 import { cutText } from '@/core/text'
 import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { NotThere } from '@/core/userError'
 import { db } from './client'
-import { isReadable } from './lessons'
-import { courses, lessons } from './schema'
+import { courses } from './schema'
+import { summaries, type Summarised } from './summaries'
 
 export async function listCourses(): Promise<CourseListing[]> {
-  const [all, rows] = await Promise.all([
-    db().select().from(courses).orderBy(asc(courses.createdAt)),
-    db().select().from(lessons).orderBy(asc(lessons.createdAt)),
-  ])
+  const [all, listed] = await Promise.all([db().select().from(courses).orderBy(asc(courses.createdAt)), summaries()])
   return all.map(({ id, title }) => ({
     id,
     title,
-    lessons: rows.filter((row) => row.courseId === id).map(listed),
+    lessons: listed.filter(({ courseId }) => courseId === id).map(listingOf),
   }))
 }
 
 /** One lesson that can't be read is shown as such and keeps nobody from the others. */
-function listed({ id, document, savedAt }: typeof lessons.$inferSelect): AnyLessonListing {
-  if (isReadable(document)) return listLesson(id, readLesson(document), savedAt)
-  const title = (document as { title?: unknown } | null)?.title
-  return { id, title: typeof title === 'string' ? cutText(title, 200) : 'A lesson', unreadable: true }
+function listingOf({ id, savedAt, summary, title }: Summarised): AnyLessonListing {
+  if (!summary) return { id, title: cutText(title ?? 'A lesson', 200), unreadable: true }
+  const { edition: _, targets: __, ...listing } = summary
+  return { id, savedAt: savedAt.toISOString(), ...listing }
 }
 
 export async function createCourse(title: string, id = nanoid(10)): Promise<string> {

@@ -1,12 +1,14 @@
-import { and, asc, desc, eq, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
-import { documentOf } from '@/core/lesson/telling'
+import { summaryOf } from '@/core/lesson/listing'
+import { documentOf, tell } from '@/core/lesson/telling'
+import { expendableVersions } from '@/core/lesson/versions'
 import { toStorable } from '@/core/lesson/storable'
 import { readLesson } from '@/core/lesson/upgrade'
 import { NotThere, UserError } from '@/core/userError'
 import { db, transaction, type Transaction } from './client'
-import { lessons, revisions } from './schema'
+import { exports, lessons, revisions } from './schema'
 
 export interface SavedLesson {
   id: string
@@ -26,7 +28,7 @@ export async function createLesson(courseId: string, lesson: Lesson, id = nanoid
 
 export async function insertLesson(tx: Transaction, courseId: string, lesson: Lesson, id: string): Promise<void> {
   const document = toStorable(documentOf(lesson))
-  await tx.insert(lessons).values({ id, courseId, revision: 1, document })
+  await tx.insert(lessons).values({ id, courseId, revision: 1, document, summary: summaryOf(lesson) })
   await tx.insert(revisions).values({ lessonId: id, revision: 1, document })
 }
 
@@ -80,10 +82,11 @@ export type SaveOutcome = { saved: true; revision: number } | { saved: false; re
  */
 export async function saveLesson(id: string, base: number, json: unknown, save: string): Promise<SaveOutcome> {
   const document = toStorable(json)
-  return transaction(async (tx) => {
+  const summary = summaryOf(tell(document))
+  const outcome = await transaction(async (tx): Promise<SaveOutcome> => {
     const [updated] = await tx
       .update(lessons)
-      .set({ document, revision: base + 1, save, savedAt: sql`now()` })
+      .set({ document, summary, revision: base + 1, save, savedAt: sql`now()` })
       .where(and(eq(lessons.id, id), eq(lessons.revision, base)))
       .returning({ revision: lessons.revision })
     if (updated) {
@@ -98,6 +101,26 @@ export async function saveLesson(id: string, base: number, json: unknown, save: 
     if (now.save === save) return { saved: true, revision: now.revision }
     return { saved: false, revision: now.revision, savedAt: now.savedAt.toISOString() }
   })
+  if (outcome.saved && outcome.revision % THIN_EVERY === 0) await thinRevisions(id)
+  return outcome
+}
+
+/** Saves. */
+const THIN_EVERY = 20
+
+/** Forgets the versions of a lesson that need not be kept; those that something is still to be made of stay. */
+export async function thinRevisions(id: string, now = new Date()): Promise<void> {
+  const { revision, savedAt, name } = revisions
+  const all = await db().select({ revision, savedAt, name }).from(revisions).where(eq(revisions.lessonId, id))
+  const wanted = db()
+    .select({ revision: exports.revision })
+    .from(exports)
+    .where(and(eq(exports.lessonId, id), inArray(exports.state, ['waiting', 'working'])))
+  const gone = expendableVersions(all, now)
+  if (gone.length > 0)
+    await db()
+      .delete(revisions)
+      .where(and(eq(revisions.lessonId, id), inArray(revision, gone), notInArray(revision, wanted)))
 }
 
 export async function deleteLesson(id: string): Promise<void> {
@@ -109,19 +132,30 @@ export async function deleteLesson(id: string): Promise<void> {
 export interface RevisionListing {
   revision: number
   savedAt: string
+  name: string | null
 }
 
-const MOST_LISTED = 300
-
+/** From the newest to the first. */
 export async function listRevisions(id: string): Promise<RevisionListing[]> {
   const rows = await db()
-    .select({ revision: revisions.revision, savedAt: revisions.savedAt })
+    .select({ revision: revisions.revision, savedAt: revisions.savedAt, name: revisions.name })
     .from(revisions)
     .where(eq(revisions.lessonId, id))
     .orderBy(desc(revisions.revision))
-    .limit(MOST_LISTED)
-  return rows.map(({ revision, savedAt }) => ({ revision, savedAt: savedAt.toISOString() }))
+  return rows.map(({ revision, savedAt, name }) => ({ revision, savedAt: savedAt.toISOString(), name }))
 }
+
+/** Gives a version a name, by which it stays for ever; an empty one takes the name away. */
+export async function nameRevision(id: string, revision: number, name: string): Promise<void> {
+  const done = await db()
+    .update(revisions)
+    .set({ name: name.trim() || null })
+    .where(and(eq(revisions.lessonId, id), eq(revisions.revision, revision)))
+    .returning({ revision: revisions.revision })
+  if (done.length === 0) throw new NotThere(VERSION_GONE)
+}
+
+const VERSION_GONE = 'This version of the lesson is no longer there.'
 
 /** `language`: in which it is told; undefined: in its own. */
 export async function loadRevision(id: string, revision: number, language?: string): Promise<Lesson> {
@@ -129,6 +163,6 @@ export async function loadRevision(id: string, revision: number, language?: stri
     .select({ document: revisions.document })
     .from(revisions)
     .where(and(eq(revisions.lessonId, id), eq(revisions.revision, revision)))
-  if (!row) throw new NotThere('This version of the lesson is no longer there.')
+  if (!row) throw new NotThere(VERSION_GONE)
   return readLesson(row.document, language)
 }

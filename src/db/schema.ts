@@ -21,6 +21,8 @@ export const lessons = pgTable(
       .references(() => courses.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     document: jsonb('document').notNull(),
+    /** What lists say of it (core/lesson/listing.ts); null where the document can't be read, or was stored before. */
+    summary: jsonb('summary'),
     /** Of the save that led to this revision: one that comes again is known by it. */
     save: text('save'),
     createdAt: moment('created_at').notNull().defaultNow(),
@@ -29,7 +31,7 @@ export const lessons = pgTable(
   (table) => [index('lessons_by_course').on(table.courseId)],
 )
 
-/** Every document that was ever saved. */
+/** Documents as they were saved; thinned by core/lesson/versions.ts. */
 export const revisions = pgTable(
   'revisions',
   {
@@ -38,6 +40,8 @@ export const revisions = pgTable(
       .references(() => lessons.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     document: jsonb('document').notNull(),
+    /** Given by the author; null: none. */
+    name: text('name'),
     savedAt: moment('saved_at').notNull().defaultNow(),
   },
   (table) => [primaryKey({ columns: [table.lessonId, table.revision] })],

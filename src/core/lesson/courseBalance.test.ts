@@ -1,5 +1,6 @@
 import { lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
-import { balanceOf, usualTargets } from './courseBalance'
+import { balanceOf } from './courseBalance'
+import { usualTargets } from './courseTargets'
 
 const voice = speechLike([
   [null, 0.5],

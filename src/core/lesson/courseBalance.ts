@@ -4,28 +4,10 @@ import { planMix } from '@/core/mix/plan'
 import type { AnalysisOf } from '@/core/mix/mixPlan'
 import { reportLoudness } from '@/core/measure/loudness'
 import { spokenLoudness } from '@/core/bed/ride'
-import { DEFAULT_TARGETS, type Lesson } from './document'
+import { courseTargetsSchema, targetsForCourse, type CourseTargets } from './courseTargets'
+import type { Lesson } from './document'
 import { layoutLesson } from './layout'
 import { sounding, type SoundOf } from './sounding'
-
-/** What all lessons of a course share, so that they sound alike. */
-export const courseTargetsSchema = z.object({
-  loudness: z.number().min(-31).max(-9),
-  clearance: z.number().min(3).max(40),
-  swell: z.number().min(-6).max(40),
-})
-export type CourseTargets = z.infer<typeof courseTargetsSchema>
-export const COURSE_TARGETS = ['loudness', 'clearance', 'swell'] as const
-
-/** What most lessons of a course are set to; each target by itself. */
-export function usualTargets(lessons: readonly CourseTargets[]): CourseTargets {
-  const usual = (target: keyof CourseTargets) => {
-    const counts = new Map<number, number>()
-    for (const targets of lessons) counts.set(targets[target], (counts.get(targets[target]) ?? 0) + 1)
-    return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? DEFAULT_TARGETS[target]
-  }
-  return { loudness: usual('loudness'), clearance: usual('clearance'), swell: usual('swell') }
-}
 
 /** How a lesson sounds as it is planned now; null where there is no voice, or no music under it. */
 export const lessonBalanceSchema = z.object({
@@ -63,11 +45,10 @@ export function balanceOf(
     levels.clearance,
   )
   const sum = levels.voice.map((energy, i) => energy + levels.bed[i]!)
-  const { loudness, clearance: wanted, swell } = lesson.targets
   return {
     id,
     title: lesson.title,
-    targets: { loudness, clearance: wanted, swell },
+    targets: targetsForCourse(lesson.targets),
     voice: voice === null ? null : voice + plan.gain,
     clearance,
     within,

@@ -1,6 +1,8 @@
+import { z } from 'zod'
+import { courseTargetsSchema, targetsForCourse } from './courseTargets'
+import { pictureSchema, type Lesson } from './document'
 import { layoutLesson } from './layout'
 import { isStandIn } from './takes'
-import type { Lesson } from './document'
 
 export interface CourseListing {
   id: string
@@ -8,17 +10,25 @@ export interface CourseListing {
   lessons: AnyLessonListing[]
 }
 
-/** What the home page says of a lesson. */
-export interface LessonListing {
-  id: string
-  title: string
-  steps: number
+/** What lists say of a lesson; kept beside its document, so that no list has to read documents. */
+export const summarySchema = z.object({
+  /** Raised when a summary comes to say something else: older ones are made anew. */
+  edition: z.literal(1),
+  title: z.string(),
+  steps: z.number(),
   /** Steps that a synthesised voice reads for now. */
-  standIns: number
+  standIns: z.number(),
   /** Seconds. */
-  length: number
+  length: z.number(),
+  cover: pictureSchema.nullable(),
+  targets: courseTargetsSchema,
+})
+export type LessonSummary = z.infer<typeof summarySchema>
+
+/** What the home page says of a lesson. */
+export interface LessonListing extends Omit<LessonSummary, 'edition' | 'targets'> {
+  id: string
   savedAt: string
-  cover: Lesson['steps'][number]['picture'] | null
 }
 
 /** A lesson whose document this program can't open; it can be downloaded as it is. */
@@ -30,14 +40,12 @@ export interface UnreadableLesson {
 
 export type AnyLessonListing = LessonListing | UnreadableLesson
 
-export function listLesson(id: string, lesson: Lesson, savedAt: Date): LessonListing {
-  return {
-    id,
-    title: lesson.title,
-    steps: lesson.steps.length,
-    standIns: lesson.steps.filter((step) => isStandIn(lesson, step)).length,
-    length: layoutLesson(lesson).length,
-    savedAt: savedAt.toISOString(),
-    cover: lesson.steps[0]?.picture ?? null,
-  }
-}
+export const summaryOf = (lesson: Lesson): LessonSummary => ({
+  edition: 1,
+  title: lesson.title,
+  steps: lesson.steps.length,
+  standIns: lesson.steps.filter((step) => isStandIn(lesson, step)).length,
+  length: layoutLesson(lesson).length,
+  cover: lesson.steps[0]?.picture ?? null,
+  targets: targetsForCourse(lesson.targets),
+})

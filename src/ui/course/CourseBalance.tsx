@@ -4,13 +4,8 @@ import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, Table } from 'antd'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
-import {
-  COURSE_TARGETS,
-  usualTargets,
-  type CourseLesson,
-  type CourseTargets,
-  type LessonBalance,
-} from '@/core/lesson/courseBalance'
+import { type CourseLesson, type LessonBalance } from '@/core/lesson/courseBalance'
+import { COURSE_TARGETS, usualTargets, type CourseTargets } from '@/core/lesson/courseTargets'
 import { call } from '../api'
 import { CHART_FONT, INK, useChart } from '../balance/chart'
 import { percent, signed } from '../format'

@@ -1,7 +1,7 @@
 'use client'
 
-import { useQuery } from '@tanstack/react-query'
-import { App, Button, Modal } from 'antd'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { App, Button, Modal, Typography } from 'antd'
 import type { LessonDocument } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/lesson/media'
 import { tell } from '@/core/lesson/telling'
@@ -12,40 +12,69 @@ import styles from './versions.module.css'
 interface Version {
   revision: number
   savedAt: string
+  name: string | null
 }
 
 const APART = 5 * 60 * 1000 // ms: versions closer together than this are shown as one
+const LONGEST_NAME = 100
 
 /** Versions of the lesson as they were saved; bringing one back is an edit like any other. */
 export function EarlierVersions({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { id, store } = useDesk()
   const { message } = App.useApp()
+  const queries = useQueryClient()
+  const queryKey = ['revisions', id]
   const { data } = useQuery({
-    queryKey: ['revisions', id],
+    queryKey,
     queryFn: () => call<Version[]>(`/api/lessons/${id}/revisions`),
     enabled: open,
     staleTime: 0,
   })
-
-  async function bringBack(revision: number) {
+  const orSayWhy = async (work: () => Promise<void>) => {
     try {
-      const { lesson, media } = await call<{ lesson: LessonDocument; media: MediaInfo[] }>(
-        `/api/lessons/${id}/revisions/${revision}`,
-      )
-      store.getState().addMedia(media)
-      if (store.getState().edit({ name: 'restore', lesson: tell(lesson) })) onClose()
+      await work()
     } catch (error) {
       void message.error((error as Error).message)
     }
   }
 
+  const bringBack = (revision: number) =>
+    orSayWhy(async () => {
+      const { lesson, media } = await call<{ lesson: LessonDocument; media: MediaInfo[] }>(
+        `/api/lessons/${id}/revisions/${revision}`,
+      )
+      store.getState().addMedia(media)
+      if (store.getState().edit({ name: 'restore', lesson: tell(lesson) })) onClose()
+    })
+
+  const give = (revision: number, name: string) =>
+    orSayWhy(async () => {
+      await call(`/api/lessons/${id}/revisions/${revision}`, { method: 'PATCH', body: { name } })
+      await queries.invalidateQueries({ queryKey })
+    })
+
   return (
     <Modal title="Earlier versions" open={open} onCancel={onClose} footer={null}>
-      <p className={styles.hint}>Bringing one back can be undone; nothing is lost.</p>
+      <p className={styles.hint}>
+        Bringing one back can be undone; nothing is lost. Older versions are thinned out, but one with a name stays for
+        ever.
+      </p>
       <ul className={styles.list}>
-        {spacedOut(data ?? []).map(({ revision, savedAt }) => (
+        {spacedOut(data ?? []).map(({ revision, savedAt, name }) => (
           <li key={revision}>
             <span>{new Date(savedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</span>
+            <Typography.Text
+              className={styles.name}
+              type={name ? undefined : 'secondary'}
+              editable={{
+                text: name ?? '',
+                maxLength: LONGEST_NAME,
+                tooltip: name ? 'Change the name' : 'Give it a name',
+                onChange: (next) => next !== (name ?? '') && void give(revision, next),
+              }}
+            >
+              {name ?? 'no name'}
+            </Typography.Text>
             <Button size="small" onClick={() => void bringBack(revision)}>
               Bring back
             </Button>
@@ -56,12 +85,13 @@ export function EarlierVersions({ open, onClose }: { open: boolean; onClose: () 
   )
 }
 
-/** The newest version of every few minutes. */
+/** The newest version of every few minutes, and all that have a name. */
 function spacedOut(versions: Version[]): Version[] {
   const kept: Version[] = []
   for (const version of versions) {
     const last = kept.at(-1)
-    if (!last || Date.parse(last.savedAt) - Date.parse(version.savedAt) >= APART) kept.push(version)
+    const isApart = !last || Date.parse(last.savedAt) - Date.parse(version.savedAt) >= APART
+    if (isApart || version.name !== null) kept.push(version)
   }
   return kept
 }

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid'
 import { z } from 'zod'
 import { emptyLesson, type Lesson } from '@/core/lesson/document'
 import { LIMITS } from '@/core/lesson/limits'
-import { usualTargets } from '@/core/lesson/courseBalance'
+import { usualTargets } from '@/core/lesson/courseTargets'
 import { firstLesson } from '@/core/lesson/firstLesson'
 import { taskResultSchemas } from '@/core/lesson/task'
 import type { Analysis } from '@/core/measure/analysis'
@@ -12,7 +12,8 @@ import type { ReadingSettings } from '@/core/narration/speechVoice'
 import { listVoices } from '@/media/speech/reading'
 import { UserError } from '@/core/userError'
 import { courseOrFirst } from '@/db/courses'
-import { createLesson, lessonsOfCourse } from '@/db/lessons'
+import { createLesson } from '@/db/lessons'
+import { summaries } from '@/db/summaries'
 import { mediaStore } from '@/jobs/places'
 import { LESSON_BODY, readJson, route } from '../answer'
 
@@ -55,22 +56,29 @@ export const POST = route(async (request) => {
   const isEmpty = pictures.length + voices.length + music.length === 0
   const lesson = isEmpty ? emptyLesson(title) : firstLesson(material, () => nanoid(10))
   const home = await courseOrFirst(course)
-  const others = await lessonsOfCourse(home)
+  const others = (await summaries(home)).flatMap(({ summary }) => summary?.targets ?? [])
   // A new lesson is to sound as the others of its course do.
-  const targets = { ...lesson.targets, ...usualTargets(others.map((one) => one.lesson.targets)) }
+  const targets = { ...lesson.targets, ...usualTargets(others) }
   const made = { ...lesson, targets, ...(language && (await spokenIn(language, lesson.reading))) }
   return Response.json({ id: await createLesson(home, made) })
 })
 
 /** The language, and a voice that reads it. */
-async function spokenIn(wanted: string, reading: ReadingSettings): Promise<Pick<Lesson, 'language' | 'reading'>> {
+async function spokenIn(
+  wanted: string,
+  reading: ReadingSettings,
+): Promise<Pick<Lesson, 'language' | 'mainLanguage' | 'reading'>> {
   const voices = await listVoices()
   const language = nearestLanguage(
     wanted,
     voices.map((voice) => voice.language),
   )
   const voice = voices.find((one) => one.language === language)
-  return { language, reading: voice && language !== 'en-gb' ? { ...reading, voice: voice.id } : reading }
+  return {
+    language,
+    mainLanguage: language,
+    reading: voice && language !== 'en-gb' ? { ...reading, voice: voice.id } : reading,
+  }
 }
 
 function speechOf(analysis: Analysis | null) {

@@ -1,21 +1,21 @@
 import { nanoid } from 'nanoid'
-import { COURSE_TARGETS, courseTargetsSchema, type CourseLesson } from '@/core/lesson/courseBalance'
+import type { CourseLesson } from '@/core/lesson/courseBalance'
+import { COURSE_TARGETS, courseTargetsSchema } from '@/core/lesson/courseTargets'
 import { applyEdit } from '@/core/lesson/edits'
+import { documentOf } from '@/core/lesson/telling'
 import { courseTitle } from '@/db/courses'
 import { lessonsOfCourse, saveLesson } from '@/db/lessons'
+import { summaries } from '@/db/summaries'
 import { readJson, route } from '../../../answer'
 
 /** The lessons of a course and what they are set to; how each sounds is a task (`balance`), since it has to be planned. */
 export const GET = route<{ id: string }>(async (_, { id }) => {
   await courseTitle(id)
-  const all = await lessonsOfCourse(id)
+  const all = await summaries(id)
   return Response.json(
-    all.map(({ id: lesson, revision, lesson: { title, targets } }): CourseLesson => ({
-      id: lesson,
-      title,
-      revision,
-      targets: { loudness: targets.loudness, clearance: targets.clearance, swell: targets.swell },
-    })),
+    all.flatMap(({ id: lesson, revision, summary }): CourseLesson[] =>
+      summary ? [{ id: lesson, title: summary.title, revision, targets: summary.targets }] : [],
+    ),
   )
 })
 
@@ -30,7 +30,7 @@ export const POST = route<{ id: string }>(async (request, { id }) => {
       saved,
     )
     if (next === saved) continue
-    if ((await saveLesson(lesson, revision, next, nanoid())).saved) changed++
+    if ((await saveLesson(lesson, revision, documentOf(next), nanoid())).saved) changed++
   }
   return Response.json({ changed })
 })
