@@ -41,5 +41,6 @@ export default tseslint.config(
   mustNotKnow('ui', 'media', 'db', 'jobs', 'app', 'cli', 'demo'),
   mustNotKnow('workers', 'media', 'db', 'jobs', 'app', 'cli', 'demo'),
   mustNotKnow('server', 'db', 'app', 'ui', 'workers', 'cli', 'demo'),
-  mustNotKnow('cli', 'db', 'jobs', 'app', 'ui', 'workers'),
+  // Of the database only what clears it away: see cli/commands/gc.ts.
+  mustNotKnow('cli', 'app', 'ui', 'workers'),
 )

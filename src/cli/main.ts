@@ -92,6 +92,11 @@ command('voices', 'lists the synthesised voices that are installed').action(
   runOptions(async () => ({ voices: await (await import('@/media/speech/reading')).listVoices() })),
 )
 
+command('gc', "clears away what nothing in the application's database refers to any more")
+  .option('--dry-run', 'only says what would go')
+  .option('--grace-days <days>', 'how long media must have been without need', number)
+  .action(runOptions(async (options) => (await import('./commands/gc')).gc(options)))
+
 command('demo', 'makes the demo lessons as archives, and the raw files of the second one')
   .requiredOption('--out <folder>')
   .action(runOptions(async (options) => (await import('./commands/demo')).demo(options)))

@@ -37,6 +37,14 @@ export interface Transaction extends NodePgDatabase {
   executeSql(text: string, values: unknown[]): Promise<{ rows: unknown[] }>
 }
 
+/** Does `work` unless somebody does it already, here or on another machine; null then. */
+export async function alone<T>(name: string, work: () => Promise<T>): Promise<T | null> {
+  return transaction(async (tx) => {
+    const { rows } = await tx.executeSql('select pg_try_advisory_xact_lock(hashtext($1)) as free', [name])
+    return (rows[0] as { free: boolean }).free ? work() : null
+  })
+}
+
 /** Does `work` in one transaction on one connection: all of it, or nothing where it throws. */
 export async function transaction<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
   const client = await pool().connect()

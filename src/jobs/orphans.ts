@@ -1,5 +1,5 @@
-import pg from 'pg'
-import { databaseUrl, pool, transaction } from '@/db/client'
+import { pool, transaction } from '@/db/client'
+import { connectWatched } from './presence'
 import { queue, QUEUES, sendJob, type JobData, type QueueName } from './queue'
 
 /**
@@ -10,10 +10,8 @@ import { queue, QUEUES, sendJob, type JobData, type QueueName } from './queue'
 
 /** Does `work` while holding the job's lock. */
 export async function holding(jobId: string, work: () => Promise<void>): Promise<void> {
-  const client = new pg.Client({ connectionString: databaseUrl(), connectionTimeoutMillis: 5000, keepAlive: true })
   // The lock is lost with its connection; the work goes on, and its result is the same if another worker does it too.
-  client.on('error', ({ message }) => console.error(`The lock of job ${jobId} was lost: ${message}`))
-  await client.connect()
+  const client = await connectWatched(({ message }) => console.error(`The lock of job ${jobId} was lost: ${message}`))
   try {
     await client.query('select pg_advisory_lock(hashtext($1))', [jobId])
     await work()

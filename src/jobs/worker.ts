@@ -8,8 +8,10 @@ import { exportJob } from './exportJob'
 import { importJob } from './importJob'
 import { holding, recoverOrphans, resendLost } from './orphans'
 import { taskJob } from './taskJob'
+import { clearAway } from './clearAway'
 import { endWithParent } from './parent'
 import { clearLeftovers } from './places'
+import { beThere } from './presence'
 import { openQueue, queue, QUEUES, type JobData, type QueueName } from './queue'
 
 /** The worker process: takes jobs out of the queue until it is told to stop. More of them share the work. */
@@ -20,6 +22,7 @@ const FAILURES = { import: updateImport, export: updateExport, task: updateTask 
 const LOOK_FOR_JOBS = 500 // ms
 const LOOK_FOR_ORPHANS = 2000 // ms
 const LOOK_FOR_LOST = 60_000 // ms
+const CLEAR_AWAY = 24 * 3600_000 // ms
 const GIVEN_UP =
   'This was broken off several times, so it was given up. Try it again; if it happens again, try a smaller file.'
 
@@ -34,8 +37,10 @@ void again(LOOK_FOR_LOST, async () => {
   const sent = await resendLost()
   if (sent > 0) console.log(`${sent} jobs had been lost and were sent again.`)
 })
+void again(LOOK_FOR_ORPHANS, beThere)
 void again(LOOK_FOR_ORPHANS, () => recoverOrphans(giveUp))
 for (const name of Object.values(QUEUES)) for (let i = 0; i < AT_ONCE[name]; i++) void takeJobs(name)
+void again(CLEAR_AWAY, () => clearAway())
 void startUpkeep()
 void clearLeftovers().catch(tell)
 

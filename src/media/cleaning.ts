@@ -22,6 +22,12 @@ const EDITION = 3
 /** Where the room's noise is heard: a recording of it, a part of the take, or wherever the take is quiet. */
 export type RoomNoise = { media: string } | { from: Seconds; to: Seconds } | null
 
+/** Under which a cleaned take is kept as media of its own. */
+export const cleanedKey = (media: string, cleanUp: CleanUp, room: RoomNoise): string =>
+  createHash('sha256')
+    .update(JSON.stringify(['clean', EDITION, media, cleanUp, room]))
+    .digest('hex')
+
 /**
  * Cleans a take and keeps the result as media of its own, as long as the take. Returns its key; what was cleaned in
  * the same way before is not cleaned again.
@@ -33,9 +39,7 @@ export async function cleanMedia(
   room: RoomNoise,
   { signal, onProgress }: { signal?: AbortSignal; onProgress?: (share: number) => void } = {},
 ): Promise<string> {
-  const key = createHash('sha256')
-    .update(JSON.stringify(['clean', EDITION, media, cleanUp, room]))
-    .digest('hex')
+  const key = cleanedKey(media, cleanUp, room)
   if (await store.has(key)) return key
   const [info, analysis] = [await store.info(media), await store.analysis(media)]
   if (!analysis) throw new Error(`${media} has no sound to clean`)

@@ -1,4 +1,5 @@
-import { rename, rm, type FileHandle } from 'node:fs/promises'
+import { readdir, rename, rm, stat, type FileHandle } from 'node:fs/promises'
+import { join } from 'node:path'
 
 /**
  * Writes all of `bytes`, at `position` or where the file's last write ended. A single write may take only a part of them
@@ -31,4 +32,11 @@ export async function replaceWhole(path: string, write: (draft: string) => Promi
   } finally {
     await rm(draft, { force: true })
   }
+}
+
+/** Bytes of all files in a folder. */
+export async function bytesIn(folder: string): Promise<number> {
+  const files = (await readdir(folder, { recursive: true, withFileTypes: true })).filter((entry) => entry.isFile())
+  const sizes = await Promise.all(files.map((entry) => stat(join(entry.parentPath, entry.name)).catch(() => null)))
+  return sizes.reduce((sum, found) => sum + (found?.size ?? 0), 0)
 }

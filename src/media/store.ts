@@ -1,14 +1,14 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
-import { mkdir, open, readFile, rename, rm, stat, type FileHandle } from 'node:fs/promises'
-import { join } from 'node:path'
+import { mkdir, open, readdir, readFile, rename, rm, stat, writeFile, type FileHandle } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
 import { readAnalysis } from '@/core/formats/analysis'
 import { mediaInfoSchema, type MediaInfo } from '@/core/lesson/media'
 import type { Analysis } from '@/core/measure/analysis'
 import type { SampleSource } from '@/core/mix/renderer'
 import { NotThere } from '@/core/userError'
 import { deinterleave } from './ffmpeg'
-import { readWhole } from './files'
+import { bytesIn, readWhole } from './files'
 import { ownName } from './workFolder'
 
 /** Names of what a media folder holds. The sound is interleaved 32-bit float at the house rate. */
@@ -33,6 +33,14 @@ export interface MediaStore {
   info(hash: string): Promise<MediaInfo>
   /** Null where the media has no sound. */
   analysis(hash: string): Promise<Analysis | null>
+  /** Every media there is. */
+  all(): Promise<string[]>
+  bytes(hash: string): Promise<number>
+  /** Since when nothing has needed it, as far as that was looked for; null: it is needed. */
+  unneededSince(hash: string): Promise<Date | null>
+  markUnneeded(hash: string, isUnneeded: boolean): Promise<void>
+  /** Takes it out of the store; it can be put back until it is dropped. */
+  takeOut(hash: string): Promise<{ putBack(): Promise<void>; drop(): Promise<void> }>
   /** An empty folder; `keep` makes it the media's own, unless it is there already. */
   draft(): Promise<{ folder: string; keep(hash: string): Promise<void>; drop(): Promise<void> }>
 }
@@ -61,6 +69,33 @@ export function openStore(root: string): MediaStore {
       const { channels } = await info(hash)
       return channels === 0 ? null : readAnalysis(await readFile(path(hash, PARTS.analysis)))
     },
+    async all() {
+      const shelves = (await readdir(root).catch(() => [])).filter((name) => /^[0-9a-f]{2}$/.test(name))
+      const names = await Promise.all(shelves.map((shelf) => readdir(join(root, shelf))))
+      return names.flat().filter((name) => HASH.test(name))
+    },
+    bytes: (hash) => bytesIn(folderOf(hash)),
+    unneededSince: (hash) =>
+      stat(path(hash, UNNEEDED)).then(
+        ({ mtime }) => mtime,
+        () => null,
+      ),
+    async markUnneeded(hash, isUnneeded) {
+      if (isUnneeded) await writeFile(path(hash, UNNEEDED), '')
+      else await rm(path(hash, UNNEEDED), { force: true })
+    },
+    async takeOut(hash) {
+      const aside = join(root, DRAFTS, ownName(randomUUID()))
+      await mkdir(dirname(aside), { recursive: true })
+      await rename(folderOf(hash), aside)
+      return {
+        async putBack() {
+          await rm(join(aside, UNNEEDED), { force: true })
+          await rename(aside, folderOf(hash))
+        },
+        drop: () => rm(aside, { recursive: true, force: true }),
+      }
+    },
     async draft() {
       const folder = join(root, DRAFTS, ownName(randomUUID()))
       await mkdir(folder, { recursive: true })
@@ -79,6 +114,9 @@ export function openStore(root: string): MediaStore {
     },
   }
 }
+
+/** Stands in a media's folder while nothing needs it. */
+const UNNEEDED = 'unneeded'
 
 export const exists = (path: string): Promise<boolean> =>
   stat(path).then(

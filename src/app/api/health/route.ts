@@ -1,11 +1,33 @@
-import { sql } from 'drizzle-orm'
-import { db } from '@/db/client'
+import { z } from 'zod'
+import { pool } from '@/db/client'
+import { countWorkers } from '@/jobs/presence'
+import { QUEUES } from '@/jobs/queue'
+import { freeBytes } from '@/media/disk'
+import { dataFolder } from '@/media/settings'
 import { route } from '../answer'
 
 export const dynamic = 'force-dynamic'
 
-/** Whether server and database answer. */
+const countsSchema = z.object({ waiting: z.number(), working: z.number() })
+
+/** How the installation is: whether the database answers, what waits and is worked on, who works, and what room is left. */
 export const GET = route(async () => {
-  await db().execute(sql`select 1`)
-  return Response.json({ ok: true })
+  const [queue, workers, free] = await Promise.all([countJobs(), countWorkers(), freeBytes(dataFolder())])
+  return Response.json({
+    ok: workers > 0 && free > 0,
+    database: { ok: true },
+    store: { ok: free > 0, freeBytes: free },
+    queue: { ok: true, ...queue },
+    workers: { ok: workers > 0, count: workers },
+  })
 })
+
+async function countJobs(): Promise<z.infer<typeof countsSchema>> {
+  const { rows } = await pool().query(
+    `select count(*) filter (where state < 'active')::int as waiting,
+       count(*) filter (where state = 'active')::int as working
+     from pgboss.job where name = any($1)`,
+    [Object.values(QUEUES)],
+  )
+  return countsSchema.parse(rows[0])
+}

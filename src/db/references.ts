@@ -1,0 +1,65 @@
+import { inArray, sql } from 'drizzle-orm'
+import { readLesson } from '@/core/lesson/upgrade'
+import type { Lesson } from '@/core/lesson/document'
+import { db } from './client'
+import { isReadable } from './lessons'
+import { exports, imports, lessons, recordings, tasks } from './schema'
+
+/** What the database refers to outside of itself: files that must stay. */
+
+/**
+ * Hashes of all files that something needs: lessons and their kept versions, also such as can't be read; what was brought
+ * in within so many days and may not be in a lesson yet; recordings that are not in theirs; work that is under way.
+ */
+export async function hashesNeeded(days: number): Promise<Set<string>> {
+  const recent = sql`now() - ${days} * interval '1 day'`
+  const sources = [
+    sql`select document::text as text from lessons`,
+    sql`select document::text from revisions`,
+    sql`select media::text from imports where media is not null and created_at > ${recent}`,
+    sql`select i.media::text from imports i join recordings r on r.import_id = i.id where r.state <> 'taken' and i.media is not null`,
+    sql`select details::text from recordings where state <> 'taken'`,
+    sql`select input::text from tasks where state in ('waiting', 'working')`,
+  ]
+  const { rows } = await db().execute<{ hash: string }>(
+    sql`select distinct (regexp_matches(text, '[0-9a-f]{64}', 'g'))[1] as hash from (${sql.join(sources, sql` union all `)}) as needing`,
+  )
+  return new Set(rows.map(({ hash }) => hash))
+}
+
+/** Every lesson that can be read, as it is now, one after the other. */
+export async function* lessonsAsTheyAre(): AsyncGenerator<Lesson> {
+  const ids = await db().select({ id: lessons.id }).from(lessons)
+  for (const { id } of ids) {
+    const [row] = await db()
+      .select({ document: lessons.document })
+      .from(lessons)
+      .where(sql`${lessons.id} = ${id}`)
+    if (row && isReadable(row.document)) yield readLesson(row.document)
+  }
+}
+
+/** Results that are gone are made anew when somebody asks for them again. */
+export async function forgetResults(hashes: readonly string[]): Promise<void> {
+  if (hashes.length > 0)
+    await db()
+      .delete(tasks)
+      .where(inArray(sql`${tasks.result}->'info'->>'hash'`, [...hashes]))
+}
+
+/** Uploads that are still to be imported, recordings that are not in their lessons, and finished files. */
+export async function filesNeeded(): Promise<{ uploads: Set<string>; recordings: Set<string>; exports: Set<string> }> {
+  const idsOf = (rows: { id: string }[]) => new Set(rows.map(({ id }) => id))
+  const [uploads, waiting, made] = await Promise.all([
+    db()
+      .select({ id: imports.id })
+      .from(imports)
+      .where(inArray(imports.state, ['waiting', 'working'])),
+    db()
+      .select({ id: recordings.id })
+      .from(recordings)
+      .where(inArray(recordings.state, ['open', 'finished'])),
+    db().select({ id: exports.id }).from(exports),
+  ])
+  return { uploads: idsOf(uploads), recordings: idsOf(waiting), exports: idsOf(made) }
+}
