@@ -4,7 +4,7 @@ import type { Seconds } from '@/core/units'
 import { followWords } from './followWords'
 import { edgesOf, stepLength, voiceLength } from './layout'
 import { passageOf, stepIndex, stepOf } from './lookUp'
-import { marksOfStep, withMarks } from './marks'
+import { hears, marksOfStep, withMarks } from './marks'
 import { copiedMarks, copyInOthers, forgetInOthers, joinInOthers, joinScripts, markAtBeginning } from './otherLanguages'
 import { isHungOn, rehang, rehangLater } from './rehang'
 import { goneSteps, replaceDeck, type DeckReplacement } from './replaceDeck'
@@ -308,7 +308,7 @@ function partPins({ marks }: Lesson, step: Step, next: Step, moved: readonly Pas
   if (earlier.kind !== 'recording' || later.kind !== 'recording') return
   const goes = ({ mark: id }: { mark: string }) => {
     const place = marks.find((mark) => mark.id === id)?.place
-    return moved.some(({ media, from, to }) => media === place?.media && place.at >= from && place.at < to)
+    return place ? moved.some((passage) => hears(passage, place)) : false
   }
   next.picture = { ...later, pins: earlier.pins.filter(goes) }
   step.picture = { ...earlier, pins: earlier.pins.filter((pin) => !goes(pin)) }

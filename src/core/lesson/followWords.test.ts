@@ -116,6 +116,20 @@ test('a word that is taken out of script and voice leaves what hung on it loose;
   expect(pasted.marks[0]).toMatchObject({ step: 's1', guessed: 'word' })
 })
 
+test('a cut may lie a little after the beginning of the word that goes, or of the one that stays', () => {
+  const cutFrom = (from: number, to: number, script: string): Edit => ({
+    name: 'cutWords',
+    step: 's0',
+    cuts: [{ passage: 'p0', from, to, newPassage: 'p0+' }],
+    script,
+  })
+  // “twice” begins at 1.5: it goes, or “turns” before it does.
+  expect(looseIn(edited(cutFrom(1.54, 2, 'The tide turns a day.')))).toEqual(['bell'])
+  const kept = edited(cutFrom(1, 1.54, 'The tide twice a day.'))
+  expect(looseIn(kept)).toEqual([])
+  expect(layoutLesson(kept).sounds[0]!.start).toBe(1)
+})
+
 test('breaking before its word takes a further picture along; joining brings it back', () => {
   const at = { step: 's1', passage: 'p1', at: 3.9, scriptAt: 9, newPassage: 'p1+', newStep: 'new' }
   const broken = edited({ name: 'breakStep', ...at })

@@ -104,7 +104,7 @@ function placeOfWord({ script, passages }: Step, { character }: Word): Place | n
   const whole = passages.reduce((sum, { from, to }) => sum + to - from, 0)
   let left = whole * Math.min(1, character / Math.max(1, script.trim().length))
   for (const { media, from, to } of passages) {
-    if (left < to - from) return { media, at: from + left }
+    if (left < to - from) return { media, at: Math.min(from + left, (from + to) / 2 + (to - from) / 4) }
     left -= to - from
   }
   const last = passages.at(-1)

@@ -3,6 +3,7 @@ import { layPictures } from './layPictures'
 import { laySounds } from './laySounds'
 import { DEFAULT_STAY, type BedCue, type Lesson, type Step } from './document'
 import { layNudges } from './layNudges'
+import { hears } from './marks'
 import type { BedSpan, Loose, PassageSpan, StepSpan, TimeOfMark, Timeline } from './timeline'
 
 type Lengths = Lesson['lengths']
@@ -106,11 +107,11 @@ function markTimes(lesson: Lesson, passages: readonly PassageSpan[]): TimeOfMark
   return (id) => {
     const { place, step } = marks.get(id) ?? { place: null, step: '' }
     if (!place) return null
-    const spans = (byMedia.get(place.media) ?? []).filter(
-      ({ passage, start, end }) => place.at >= passage.from && place.at < passage.from + end - start,
+    const spans = (byMedia.get(place.media) ?? []).filter(({ passage: { media, from }, start, end }) =>
+      hears({ media, from, to: from + end - start }, place),
     )
     const span = spans.find((one) => one.step.id === step) ?? spans[0]
-    return span ? span.start + place.at - span.passage.from : null
+    return span ? Math.max(span.start, span.start + place.at - span.passage.from) : null
   }
 }
 

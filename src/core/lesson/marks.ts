@@ -1,13 +1,25 @@
+import type { Seconds } from '@/core/units'
 import type { Lesson, Mark, Picture, Place, Step } from './document'
 
 /** Marks among the words of a lesson, and what hangs on them. */
 
+/**
+ * A mark stands at its word's beginning, and is heard where what comes so soon after it is: a cut may lie a little after the
+ * beginning of a word that goes, or of the one after it.
+ */
+const INTO_WORD: Seconds = 0.06
+
+/** Whether a part of a take has what a mark stands at. */
+export function hears(part: { media: string; from: Seconds; to: Seconds }, { media, at }: Place): boolean {
+  const inside = part.to - part.from > 2 * INTO_WORD ? at + INTO_WORD : at
+  return part.media === media && inside >= part.from && inside < part.to
+}
+
 /** The step in which a place of a take is heard: rather `step`, otherwise the first one. */
-export function stepHearing(steps: readonly Step[], { media, at }: Place, step: string): Step | null {
-  const hears = ({ passages }: Step) =>
-    passages.some((passage) => passage.media === media && at >= passage.from && at < passage.to)
+export function stepHearing(steps: readonly Step[], place: Place, step: string): Step | null {
+  const says = ({ passages }: Step) => passages.some((passage) => hears(passage, place))
   const own = steps.find(({ id }) => id === step)
-  return own && hears(own) ? own : (steps.find(hears) ?? null)
+  return own && says(own) ? own : (steps.find(says) ?? null)
 }
 
 /** The marks on which something hangs, by id. */

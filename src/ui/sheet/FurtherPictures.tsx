@@ -32,9 +32,7 @@ export function FurtherPictures({ step }: { step: Step }) {
   }
   return (
     <>
-      <span className={styles.wide}>
-        <LooseThings which={(loose) => loose.kind === 'picture' && loose.step.id === step.id} />
-      </span>
+      <LooseThings which={(loose) => loose.kind === 'picture' && loose.step.id === step.id} />
       <span>Then</span>
       <span>
         {step.more.map(({ id, picture, mark }) => (

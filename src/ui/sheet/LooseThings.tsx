@@ -12,13 +12,16 @@ export function LooseThings({ which }: { which: (loose: Loose) => boolean }) {
   const timeline = useTimeline()
   const state = useLessonState((all) => all)
   const { editTogether } = store.getState()
-  return timeline.loose.filter(which).map((loose) => {
+  const loose = timeline.loose.filter(which)
+  if (loose.length === 0) return null
+  return <div className={styles.loose}>{loose.map(notice)}</div>
+
+  function notice(loose: Loose) {
     const anew = hangAnew(state, loose)
     return (
       <Alert
         key={loose.id}
         type="warning"
-        style={{ marginBottom: 10 }}
         title={`${sayLoose(state, loose)} has come loose`}
         description={
           <>
@@ -35,5 +38,5 @@ export function LooseThings({ which }: { which: (loose: Loose) => boolean }) {
         }
       />
     )
-  })
+  }
 }

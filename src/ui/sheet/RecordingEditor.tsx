@@ -92,9 +92,7 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
         ]}
         onChange={(value) => set({ speed: value === 'fit' ? null : Number(value) })}
       />
-      <span className={styles.wide}>
-        <LooseThings which={(loose) => loose.kind === 'pin' && loose.step.id === step.id} />
-      </span>
+      <LooseThings which={(loose) => loose.kind === 'pin' && loose.step.id === step.id} />
       <span>Pins</span>
       <span>
         {picture.pins.map((one) => (

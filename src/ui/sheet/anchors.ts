@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid'
 import type { Anchor, Lesson, Mark, SoundCue } from '@/core/lesson/document'
-import { stepHearing } from '@/core/lesson/marks'
+import { hears, stepHearing } from '@/core/lesson/marks'
 import type { LessonState } from '../lesson/lessonStore'
 import { wordsOfStep } from './caret'
 
@@ -40,9 +40,7 @@ export function sayMark(state: LessonState, id: string): string | null {
   if (!mark?.place || !step) return null
   const { place } = mark
   const words = wordsOfStep(state, step.id)
-  const passage = step.passages.find(
-    ({ media, from, to }) => media === place.media && place.at >= from && place.at < to,
-  )
+  const passage = step.passages.find((one) => hears(one, place))
   const word =
     words.find((one) => one.text !== '' && one.script.from === mark.word?.character) ??
     words.find((one) => one.passage === passage?.id && one.at.to > place.at && one.at.from <= place.at + 0.05)
