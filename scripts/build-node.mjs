@@ -31,6 +31,7 @@ await Promise.all([
       'yarn-step': 'src/cli/main.ts',
       server: 'src/server/main.ts',
       worker: 'src/jobs/worker.ts',
+      thread: 'src/jobs/thread.ts',
       prepare: 'src/jobs/prepare.ts',
       'load-demo': 'src/demo/load.ts',
       bench: 'src/bench/main.ts',

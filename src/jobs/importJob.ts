@@ -5,11 +5,11 @@ import { createLesson } from '@/db/lessons'
 import { courseOrFirst } from '@/db/courses'
 import { findImport, updateImport, type ImportRow } from '@/db/imports'
 import { loadRecording } from '@/db/recordings'
-import { readArchive } from '@/media/archive'
-import { importMedia, type ImportOptions } from '@/media/import'
+import type { ImportOptions } from '@/media/import'
 import { makePictureFile, makeVoiceFile, recordingFile } from '@/media/recordings'
-import { mediaStore, recordingsFolder, uploadsFolder } from './places'
+import { recordingsFolder, uploadsFolder } from './places'
 import { endWithError, throttled } from './reporting'
+import { doWork } from './threads'
 
 /** Turns an uploaded file into media, a saved copy into a lesson, or pieces of a recording into media. */
 export async function importJob(id: string): Promise<void> {
@@ -36,7 +36,7 @@ async function gatherRecording(id: string, out: string): Promise<void> {
 }
 
 async function take(row: ImportRow, path: string, options: ImportOptions): Promise<Partial<ImportRow>> {
-  if (row.purpose !== 'archive') return { media: await importMedia(mediaStore(), path, row.name, options) }
-  const lesson = await readArchive(path, mediaStore(), options)
+  if (row.purpose !== 'archive') return { media: await doWork('import', { path, name: row.name }, options) }
+  const lesson = await doWork('open', { path }, options)
   return { lessonId: await createLesson(await courseOrFirst(row.courseId), lesson) }
 }

@@ -1,6 +1,5 @@
-import { UserError } from '@/core/userError'
 import { isDatabaseAway } from '@/db/client'
-import { DISK_FULL, isDiskFull } from '@/media/disk'
+import { explain } from './explain'
 
 const OFTEN = 300 // ms
 
@@ -27,15 +26,4 @@ export function throttled(report: (share: number) => Promise<void>): (share: num
 export async function endWithError(error: unknown, tell: (sentence: string) => Promise<void>): Promise<void> {
   if (isDatabaseAway(error)) throw error
   await tell(explain(error))
-}
-
-/** The sentence an author reads. What is no fault of theirs goes to the log in full. */
-export function explain(error: unknown): string {
-  if (error instanceof UserError) return error.message
-  if (isDiskFull(error)) {
-    console.error(error)
-    return DISK_FULL
-  }
-  console.error(error)
-  return 'Something went wrong inside the program, and it was noted in the log. Try it again.'
 }

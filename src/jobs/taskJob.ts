@@ -1,116 +1,24 @@
-import { writeFile } from 'node:fs/promises'
-import { join } from 'node:path'
-import { writeWav } from '@/core/formats/wav'
-import { taskInputSchema, type TaskInput, type TaskKind, type TaskResult } from '@/core/lesson/task'
-import { balanceOf } from '@/core/lesson/courseBalance'
-import { matchPages } from '@/core/lesson/matchPages'
-import type { MediaInfo } from '@/core/lesson/media'
-import { EFFECTS } from '@/core/sounds/effects'
-import { UserError } from '@/core/userError'
-import { playWish } from '@/media/instruments'
-import { readScript } from '@/core/narration/script'
-import { HOUSE_RATE } from '@/core/units'
+import { taskInputSchema, type TaskInput } from '@/core/lesson/task'
 import { loadRevision } from '@/db/lessons'
 import { findTask, updateTask } from '@/db/tasks'
-import { alignMedia, timedReading, timedWords } from '@/media/alignment'
-import { cleanMedia } from '@/media/cleaning'
-import { importMedia } from '@/media/import'
-import { soundsOf } from '@/media/lessonMedia'
-import { pagePrints } from '@/media/pagePrints'
-import { PARTS } from '@/media/store'
-import { withWorkFolder } from '@/media/workFolder'
-import { findScenes } from '@/media/video/scenes'
-import { languageOf, readAloud } from '@/media/speech/reading'
-import { mediaStore, speechFolder } from './places'
+import type { TaskWork } from './performTask'
 import { endWithError, throttled } from './reporting'
-
-type Input<K extends TaskKind> = Extract<TaskInput, { kind: K }>
-type Report = (share: number) => void
+import { doWork } from './threads'
 
 export async function taskJob(id: string): Promise<void> {
   const row = await findTask(id)
   if (!row || row.state === 'done' || row.state === 'failed') return
   try {
     await updateTask(id, { state: 'working' })
-    const report = throttled((progress) => updateTask(id, { progress }))
-    const result = await perform(taskInputSchema.parse(row.input), report)
+    const onProgress = throttled((progress) => updateTask(id, { progress }))
+    const result = await doWork('task', await workOf(taskInputSchema.parse(row.input)), { onProgress })
     await updateTask(id, { state: 'done', progress: 1, result })
   } catch (error) {
     await endWithError(error, (sentence) => updateTask(id, { state: 'failed', error: sentence }))
   }
 }
 
-async function perform(input: TaskInput, report: Report): Promise<TaskResult<TaskKind>> {
-  switch (input.kind) {
-    case 'clean':
-      return clean(input, report)
-    case 'read':
-      return read(input, report)
-    case 'align':
-      return align(input, report)
-    case 'scenes':
-      return scenes(input)
-    case 'match':
-      return match(input)
-    case 'compose':
-      return asMedia(await playWish(input.wish), `Made bed ${input.wish.kind}.wav`)
-    case 'effect':
-      return effect(input)
-    case 'balance':
-      return balance(input)
-  }
-}
-
-async function clean({ media, cleanUp, room }: Input<'clean'>, onProgress: Report): Promise<TaskResult<'clean'>> {
-  const store = mediaStore()
-  const key = await cleanMedia(store, media, cleanUp, room ? { media: room } : null, { onProgress })
-  return { info: await store.info(key) }
-}
-
-async function read(
-  { script, reading, pronunciations }: Input<'read'>,
-  onProgress: Report,
-): Promise<TaskResult<'read'>> {
-  const read = await readAloud(script, reading, pronunciations, speechFolder(), { onProgress })
-  const { info } = await asMedia(writeWav([read.samples], HOUSE_RATE), 'Reading.wav')
-  return { info, words: await timedReading(mediaStore(), info.hash, script, read, await languageOf(reading.voice)) }
-}
-
-async function balance({ lesson: id, revision }: Input<'balance'>): Promise<TaskResult<'balance'>> {
-  const store = mediaStore()
-  const lesson = await loadRevision(id, revision)
-  return balanceOf(id, lesson, await soundsOf(lesson, store))
-}
-
-async function effect({ effect: id }: Input<'effect'>): Promise<TaskResult<'effect'>> {
-  const made = EFFECTS.find((one) => one.id === id)
-  if (!made) throw new UserError('There is no such sound in the library.')
-  return asMedia(writeWav([made.make()], HOUSE_RATE), `${made.name}.wav`)
-}
-
-/** Takes the bytes of a WAV file into the store. */
-async function asMedia(wav: Uint8Array, name: string): Promise<{ info: MediaInfo }> {
-  return withWorkFolder(async (folder) => {
-    const path = join(folder, 'sound.wav')
-    await writeFile(path, wav)
-    return { info: await importMedia(mediaStore(), path, name) }
-  })
-}
-
-async function scenes({ media, from, to }: Input<'scenes'>): Promise<TaskResult<'scenes'>> {
-  const path = mediaStore().path(media, PARTS.proxy)
-  return { scenes: (await findScenes(path)).filter((at) => at > from && at < to) }
-}
-
-async function match({ old, now }: Input<'match'>): Promise<TaskResult<'match'>> {
-  const store = mediaStore()
-  const [before, after] = await Promise.all([pagePrints(store, old), pagePrints(store, now)])
-  return { pages: matchPages(before, after) }
-}
-
-async function align(input: Input<'align'>, onProgress: Report): Promise<TaskResult<'align'>> {
-  const { media, from, to, language } = input
-  const script = readScript(input.script)
-  const found = await alignMedia(mediaStore(), { media, from, to }, script, language, { onProgress })
-  return timedWords(script, found)
+async function workOf(input: TaskInput): Promise<TaskWork> {
+  if (input.kind !== 'balance') return input
+  return { kind: 'balance', id: input.lesson, lesson: await loadRevision(input.lesson, input.revision) }
 }

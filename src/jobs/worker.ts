@@ -1,13 +1,16 @@
+import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type PgBoss from 'pg-boss'
 import { updateExport } from '@/db/exports'
 import { updateImport } from '@/db/imports'
 import { updateTask } from '@/db/tasks'
 import { pool } from '@/db/client'
+import { projectFolder } from '@/media/settings'
 import { exportJob } from './exportJob'
 import { importJob } from './importJob'
 import { holding, recoverOrphans, resendLost } from './orphans'
 import { taskJob } from './taskJob'
+import { workInThreads } from './threads'
 import { clearAway } from './clearAway'
 import { endWithParent } from './parent'
 import { clearLeftovers } from './places'
@@ -31,6 +34,7 @@ let stopping = false
 process.umask(0o077)
 
 endWithParent()
+workInThreads(join(projectFolder(), 'dist', 'thread.mjs'))
 // Its own upkeep (expired and old jobs) goes on by itself; what fails is tried again at its next turn.
 const upkeep = openQueue({ schedule: false, migrate: false })
 void again(LOOK_FOR_LOST, async () => {

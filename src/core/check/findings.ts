@@ -6,6 +6,7 @@ import { clearanceReadings, CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import type { AnalysisOf, PlannedMix } from '@/core/mix/mixPlan'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import { checkSounds } from './sounding'
+import { HOP } from '@/core/measure/energyMeter'
 import { spokenTime } from '@/core/measure/speech'
 import type { Analysis } from '@/core/measure/analysis'
 import type { Seconds } from '@/core/units'
@@ -119,7 +120,7 @@ function isSilent({ media, from, to }: { media: string; from: Seconds; to: Secon
   return spokenTime(takeSpeech(analysis).filter(({ start, end }) => end > from && start < to)) < 0.1
 }
 
-/** Where a used part of a take is clipped: full scale in several hops close together. */
+/** Where a used part of a take is clipped: flat tops, told in the booth by the same measure (see measure/analysis.ts). */
 function checkTakes(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
   return timeline.passages.flatMap(({ passage, sound, step, start, end }): Finding[] => {
     const analysis = analysisOf(sound)
@@ -138,15 +139,8 @@ function checkTakes(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
   })
 }
 
-const CLIPPED = 127
-
-function clippedHops({ wave }: Analysis, from: Seconds, to: Seconds): Seconds[] {
-  const places: Seconds[] = []
-  for (let h = Math.floor(from * 100); h < Math.min(wave.length / 2, to * 100); h++) {
-    if (wave[2 * h]! <= -CLIPPED || wave[2 * h + 1]! >= CLIPPED) places.push(h / 100)
-  }
-  return places
-}
+const clippedHops = ({ clips }: Analysis, from: Seconds, to: Seconds): Seconds[] =>
+  Array.from(clips, (hop) => hop * HOP).filter((at) => at >= from && at < to)
 
 /** Stretches of speech over which the planned mix leaves the corridor. */
 function checkBalance(lesson: Lesson, timeline: Timeline, { levels }: PlannedMix): Finding[] {

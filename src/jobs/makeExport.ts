@@ -1,0 +1,34 @@
+import type { Lesson } from '@/core/lesson/document'
+import type { ExportKind } from '@/core/lesson/exportStatus'
+import type { BalanceSheet } from '@/core/mix/balanceSheet'
+import { assertCanBeMade, soundsOf } from '@/media/lessonMedia'
+import type { RenderOptions } from '@/media/mixdown'
+import { renderSound, renderVideo } from '@/media/video/render'
+import { renderVoice } from '@/media/voiceFile'
+import { codedFolder, mediaStore } from './places'
+
+export interface ExportWork {
+  kind: ExportKind
+  lesson: Lesson
+  /** The file to make. */
+  out: string
+}
+
+/** Makes a finished file, and what was measured in it. Takes long, and may be done in a thread of its own. */
+export async function makeExport(
+  { kind, lesson, out }: ExportWork,
+  options: RenderOptions,
+): Promise<BalanceSheet | null> {
+  const store = mediaStore()
+  await assertCanBeMade(lesson, store)
+  const sounds = await soundsOf(lesson, store, options)
+  switch (kind) {
+    case 'video':
+      return (await renderVideo(lesson, store, sounds, codedFolder(), out, options)).balance
+    case 'sound':
+      return (await renderSound(lesson, store, sounds, out, options)).balance
+    default:
+      await renderVoice(lesson, store, sounds, kind === 'voice-wav' ? 'wav' : 'flac', out, options)
+      return null
+  }
+}

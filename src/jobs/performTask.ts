@@ -1,0 +1,102 @@
+import { writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { writeWav } from '@/core/formats/wav'
+import type { Lesson } from '@/core/lesson/document'
+import type { TaskInput, TaskKind, TaskResult } from '@/core/lesson/task'
+import { balanceOf } from '@/core/lesson/courseBalance'
+import { matchPages } from '@/core/lesson/matchPages'
+import type { MediaInfo } from '@/core/lesson/media'
+import { EFFECTS } from '@/core/sounds/effects'
+import { UserError } from '@/core/userError'
+import { playWish } from '@/media/instruments'
+import { readScript } from '@/core/narration/script'
+import { HOUSE_RATE } from '@/core/units'
+import { alignMedia, timedReading, timedWords } from '@/media/alignment'
+import { cleanMedia } from '@/media/cleaning'
+import { importMedia } from '@/media/import'
+import { soundsOf } from '@/media/lessonMedia'
+import { pagePrints } from '@/media/pagePrints'
+import { PARTS } from '@/media/store'
+import { withWorkFolder } from '@/media/workFolder'
+import { findScenes } from '@/media/video/scenes'
+import { languageOf, readAloud } from '@/media/speech/reading'
+import { mediaStore, speechFolder } from './places'
+
+type Input<K extends TaskKind> = Extract<TaskInput, { kind: K }>
+type Report = (share: number) => void
+
+/** What a task is done to; the lesson goes with a balance, since nothing here asks the database. */
+export type TaskWork = Exclude<TaskInput, { kind: 'balance' }> | { kind: 'balance'; id: string; lesson: Lesson }
+
+/** Does what a task asks for. Takes long, and may be done in a thread of its own. */
+export async function performTask(input: TaskWork, report: Report): Promise<TaskResult<TaskKind>> {
+  switch (input.kind) {
+    case 'clean':
+      return clean(input, report)
+    case 'read':
+      return read(input, report)
+    case 'align':
+      return align(input, report)
+    case 'scenes':
+      return scenes(input)
+    case 'match':
+      return match(input)
+    case 'compose':
+      return asMedia(await playWish(input.wish), `Made bed ${input.wish.kind}.wav`)
+    case 'effect':
+      return effect(input)
+    case 'balance':
+      return balance(input)
+  }
+}
+
+async function clean({ media, cleanUp, room }: Input<'clean'>, onProgress: Report): Promise<TaskResult<'clean'>> {
+  const store = mediaStore()
+  const key = await cleanMedia(store, media, cleanUp, room ? { media: room } : null, { onProgress })
+  return { info: await store.info(key) }
+}
+
+async function read(
+  { script, reading, pronunciations }: Input<'read'>,
+  onProgress: Report,
+): Promise<TaskResult<'read'>> {
+  const read = await readAloud(script, reading, pronunciations, speechFolder(), { onProgress })
+  const { info } = await asMedia(writeWav([read.samples], HOUSE_RATE), 'Reading.wav')
+  return { info, words: await timedReading(mediaStore(), info.hash, script, read, await languageOf(reading.voice)) }
+}
+
+const balance = async ({ id, lesson }: Extract<TaskWork, { kind: 'balance' }>): Promise<TaskResult<'balance'>> =>
+  balanceOf(id, lesson, await soundsOf(lesson, mediaStore()))
+
+async function effect({ effect: id }: Input<'effect'>): Promise<TaskResult<'effect'>> {
+  const made = EFFECTS.find((one) => one.id === id)
+  if (!made) throw new UserError('There is no such sound in the library.')
+  return asMedia(writeWav([made.make()], HOUSE_RATE), `${made.name}.wav`)
+}
+
+/** Takes the bytes of a WAV file into the store. */
+async function asMedia(wav: Uint8Array, name: string): Promise<{ info: MediaInfo }> {
+  return withWorkFolder(async (folder) => {
+    const path = join(folder, 'sound.wav')
+    await writeFile(path, wav)
+    return { info: await importMedia(mediaStore(), path, name) }
+  })
+}
+
+async function scenes({ media, from, to }: Input<'scenes'>): Promise<TaskResult<'scenes'>> {
+  const path = mediaStore().path(media, PARTS.proxy)
+  return { scenes: (await findScenes(path)).filter((at) => at > from && at < to) }
+}
+
+async function match({ old, now }: Input<'match'>): Promise<TaskResult<'match'>> {
+  const store = mediaStore()
+  const [before, after] = await Promise.all([pagePrints(store, old), pagePrints(store, now)])
+  return { pages: matchPages(before, after) }
+}
+
+async function align(input: Input<'align'>, onProgress: Report): Promise<TaskResult<'align'>> {
+  const { media, from, to, language } = input
+  const script = readScript(input.script)
+  const found = await alignMedia(mediaStore(), { media, from, to }, script, language, { onProgress })
+  return timedWords(script, found)
+}

@@ -1,0 +1,35 @@
+import type { Lesson } from '@/core/lesson/document'
+import type { MediaInfo } from '@/core/lesson/media'
+import type { TaskKind, TaskResult } from '@/core/lesson/task'
+import type { BalanceSheet } from '@/core/mix/balanceSheet'
+import { readArchive } from '@/media/archive'
+import { importMedia } from '@/media/import'
+import { makeExport, type ExportWork } from './makeExport'
+import { performTask, type TaskWork } from './performTask'
+import { mediaStore } from './places'
+
+/** What jobs have done that takes long: it knows files, but no database, so that it can be done in a thread of its own. */
+
+export interface WorkOptions {
+  signal?: AbortSignal
+  /** 0..1 */
+  onProgress?: (share: number) => void
+}
+
+export interface Work {
+  task: { input: TaskWork; result: TaskResult<TaskKind> }
+  export: { input: ExportWork; result: BalanceSheet | null }
+  /** A file brought in. */
+  import: { input: { path: string; name: string }; result: MediaInfo }
+  /** A saved copy of a lesson. */
+  open: { input: { path: string }; result: Lesson }
+}
+export type WorkName = keyof Work
+
+export const WORK: { [N in WorkName]: (input: Work[N]['input'], options: WorkOptions) => Promise<Work[N]['result']> } =
+  {
+    task: (input, { onProgress = () => {} }) => performTask(input, onProgress),
+    export: makeExport,
+    import: ({ path, name }, options) => importMedia(mediaStore(), path, name, options),
+    open: ({ path }, options) => readArchive(path, mediaStore(), options),
+  }

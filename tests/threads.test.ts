@@ -1,0 +1,77 @@
+import { mkdtempSync } from 'node:fs'
+import { rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
+import { doWork, workInThreads } from '@/jobs/threads'
+import { ROOT } from '../scripts/application.mjs'
+import { output, rawFile } from './support/application'
+
+/** Work in threads: the loop of who asks stays free, results are the same, and it can be broken off. */
+
+const folder = mkdtempSync(join(tmpdir(), 'yarn-step-threads-'))
+const script = LEAVING_A_BERTH[0]!.words
+/** Of the reading; its beginning is enough. */
+const PART = 15
+let media: { hash: string }
+
+beforeAll(async () => {
+  process.env.YARN_STEP_DATA = folder
+  workInThreads(null)
+  media = await doWork('import', { path: rawFile('reading.mp3'), name: 'reading.mp3' })
+})
+afterAll(async () => {
+  workInThreads(null)
+  await rm(folder, { recursive: true, force: true })
+})
+
+const align = (options = {}) =>
+  doWork('task', { kind: 'align', media: media.hash, from: 0, to: PART, script, language: 'en' }, options)
+
+/** Does something and tells the longest time for which nothing else could be done meanwhile, in ms. */
+async function longestBlock<T>(work: () => Promise<T>): Promise<{ result: T; block: number }> {
+  let block = 0
+  let last = performance.now()
+  const timer = setInterval(() => {
+    block = Math.max(block, performance.now() - last)
+    last = performance.now()
+  }, 1)
+  const result = await work()
+  block = Math.max(block, performance.now() - last)
+  clearInterval(timer)
+  return { result, block }
+}
+
+test('an alignment in a thread finds the same, and blocks the loop for a small part of the time it blocks its own', async () => {
+  const here = await longestBlock(align)
+  workInThreads(join(ROOT, 'dist', 'thread.mjs'))
+  // The first time a thread is begun and its code loaded.
+  await align()
+  const there = await longestBlock(align)
+  console.log(`blocked for ${here.block.toFixed(0)} ms in its own loop, ${there.block.toFixed(0)} ms in a thread`)
+  expect(there.result).toEqual(here.result)
+  expect(there.block).toBeLessThan(here.block / 3)
+})
+
+test('progress comes while it works, and what fails says why', async () => {
+  workInThreads(join(ROOT, 'dist', 'thread.mjs'))
+  const heard: number[] = []
+  await align({ onProgress: (share: number) => heard.push(share) })
+  expect(heard.length).toBeGreaterThan(2)
+  expect(heard.at(-1)).toBe(1)
+  const broken = doWork('import', { path: join(folder, 'nothing.mp3'), name: 'nothing.mp3' })
+  await expect(broken).rejects.toMatchObject({ name: 'UserError' })
+})
+
+test('what is broken off ends soon, and the next work is done', async () => {
+  workInThreads(join(ROOT, 'dist', 'thread.mjs'))
+  const cancel = new AbortController()
+  const file = join(folder, 'hour.wav')
+  await output('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'anoisesrc=duration=3600:sample_rate=48000', file])
+  const work = doWork('import', { path: file, name: 'hour.wav' }, { signal: cancel.signal })
+  setTimeout(() => cancel.abort(), 500)
+  await expect(work).rejects.toMatchObject({ name: 'AbortError' })
+  expect(await doWork('import', { path: rawFile('reading.mp3'), name: 'reading.mp3' })).toMatchObject({
+    hash: media.hash,
+  })
+})
