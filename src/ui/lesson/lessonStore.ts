@@ -19,9 +19,8 @@ import type { Analysis } from '@/core/measure/analysis'
 import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import type { MixPicture } from '@/workers/protocol'
+import type { Alignments, Cleaning } from './derived'
 import { settled } from './settle'
-import type { Alignments } from './useAlignments'
-import type { Cleaning } from './useCleaning'
 
 /** Ways to mix the bed that can be compared: at one level, ridden, ridden and with a pocket. */
 export type Compared = 'plain' | 'ridden' | 'pocket'

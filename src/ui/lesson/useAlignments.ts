@@ -3,18 +3,14 @@
 import { useEffect } from 'react'
 import type { Lesson, Take } from '@/core/lesson/document'
 import type { PassageSpan } from '@/core/lesson/timeline'
-import type { TaskResult } from '@/core/lesson/task'
 import { takeSpeech } from '@/core/mix/voiceClips'
 import { alignInputOf, heardIn, takesHeard, type AlignInput } from '@/core/narration/heardWords'
 import type { HeardWords } from '@/core/narration/stepWords'
 import type { Analysis } from '@/core/measure/analysis'
 import { runTask } from '../tasks'
 import { keepTrying } from './background'
+import type { Alignments, Found } from './derived'
 import type { LessonStore } from './lessonStore'
-
-export type Found = TaskResult<'align'>
-/** What has been found in takes so far, by what was asked; null where it could not be. */
-export type Alignments = ReadonlyMap<string, Found | null>
 
 export const alignmentOf = (lesson: Lesson, take: Take, alignments: Alignments): Found | undefined => {
   const input = alignInputOf(lesson, take)

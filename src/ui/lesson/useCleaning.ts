@@ -6,14 +6,8 @@ import { cleaningOf, voicesOf } from '@/core/lesson/takes'
 import type { HeardLesson } from '@/workers/protocol'
 import { runTask } from '../tasks'
 import { inTurns, keepTrying } from './background'
+import type { Cleaning } from './derived'
 import type { LessonState, LessonStore } from './lessonStore'
-
-/** How far the cleaning of one take with one setting has come; `media` is the cleaned sound, once there is one. */
-export interface Cleaning {
-  progress: number
-  media: MediaHash | null
-  error: string | null
-}
 
 const WAITING: Cleaning = { progress: 0, media: null, error: null }
 

@@ -1,27 +1,16 @@
 'use client'
 
 import { memo, useEffect, useRef } from 'react'
-import type { StepWord } from '@/core/narration/stepWords'
-import type { Seconds } from '@/core/units'
 import { drawLine } from './drawLine'
 import { Tabs } from './Tabs'
 import { BedTab } from './BedTab'
 import { BreakHandle } from './BreakHandle'
 import { HiddenParts } from './HiddenParts'
-import type { RowProps } from './Row'
-import type { WordRun } from './rowWords'
+import type { LineProps } from './rowProps'
 import { Words } from './Words'
 import { WaveHandles } from './WaveHandles'
 import { BED_HEIGHT, WORDS_HEIGHT } from './view'
 import styles from './row.module.css'
-
-export interface LineProps extends RowProps {
-  line: number
-  lines: number
-  words: readonly StepWord[]
-  runs: WordRun[]
-  caretAt: Seconds | null
-}
 
 /** One line of a row: words at their times, the voice's wave, the bed, and what can be taken hold of. */
 export const Line = memo(function Line(props: LineProps) {

@@ -2,46 +2,17 @@
 
 import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { memo, useMemo } from 'react'
-import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
-import type { BedCue } from '@/core/lesson/document'
-import type { Analysis } from '@/core/measure/analysis'
 import type { StepWord } from '@/core/narration/stepWords'
 import type { Seconds } from '@/core/units'
-import type { MixPicture } from '@/workers/protocol'
 import { clock } from '../format'
-import type { WordRange } from '@/core/narration/wordRange'
-import type { Caret } from '../lesson/lessonStore'
 import { PictureThumb } from '../parts/PictureThumb'
 import { LengthButton } from './LengthButton'
 import { Line } from './Line'
-import type { RowTab } from './Tabs'
-import { wordRuns, type Measure } from './rowWords'
+import { wordRuns } from './rowWords'
+import type { RowProps } from './rowProps'
 import { useStepWords } from './useStepWords'
-import { linesOf, ROW_TOP, type SheetGeometry } from './view'
+import { linesOf, ROW_TOP } from './view'
 import styles from './row.module.css'
-
-export interface RowProps {
-  span: StepSpan
-  passages: readonly PassageSpan[]
-  analyses: ReadonlyMap<string, Analysis>
-  mix: MixPicture | null
-  /** The music that starts here. */
-  bedStarts: { cue: BedCue; title: string } | null
-  hasBed: boolean
-  /** What hangs in this row: sounds, and further pictures. */
-  tabs: readonly RowTab[]
-  /** What there is to say of its voice, such as that a stand-in reads it. */
-  voice: string | null
-  geometry: SheetGeometry
-  selected: boolean
-  measure: Measure
-  /** Null where the caret stands in another step. */
-  caret: Caret | null
-  /** The step's words that are selected. */
-  chosen: WordRange | null
-  onSelect(step: string, how: { add: boolean; range: boolean }): void
-  onCaret(step: string, word: number, extend: boolean): void
-}
 
 /** One step: what is said over one picture, as wrapped lines of a score. */
 export const Row = memo(function Row(props: RowProps) {

@@ -7,7 +7,7 @@ import type { SpeechSegment } from '@/core/measure/speech'
 import { clamp, type Seconds } from '@/core/units'
 import { useDesk } from '../lesson/context'
 import { retime } from './retime'
-import type { LineProps } from './Line'
+import type { LineProps } from './rowProps'
 import { WORDS_HEIGHT } from './view'
 import styles from './row.module.css'
 
