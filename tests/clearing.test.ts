@@ -16,7 +16,7 @@ import { clearAway } from '@/jobs/clearAway'
 import { prepareQueues } from '@/jobs/queue'
 import { mediaStore, recordingsFolder, uploadsFolder } from '@/jobs/places'
 import { cleanedKey, cleanMedia } from '@/media/cleaning'
-import { importMedia } from '@/media/import'
+import { importMedia } from '@/media/import/import'
 import { ROOT } from '../scripts/application.mjs'
 import { startPostgres } from '../scripts/postgres.mjs'
 

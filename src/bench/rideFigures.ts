@@ -1,10 +1,10 @@
+import { takeSpeech } from '@/core/measure/takeVoice'
 import { layBed } from '@/core/bed/loop'
 import { applyGain, RIDE_RATE, rideBed, type GainTrack, type RideTargets } from '@/core/bed/ride'
 import { analysisLength, type Analysis } from '@/core/measure/analysis'
 import type { LoudnessTrack } from '@/core/measure/energyMeter'
 import { stretchLoudness } from '@/core/measure/loudness'
 import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
-import { takeSpeech } from '@/core/mix/voiceClips'
 import { mean } from './statistics'
 
 export interface RideFigures {

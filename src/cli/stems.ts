@@ -9,7 +9,7 @@ import type { PlannedMix } from '@/core/mix/mixPlan'
 import type { MixBlock, Stereo } from '@/core/mix/renderer'
 import { HOUSE_RATE } from '@/core/units'
 import { balanceSheet, renderMixdown } from '@/media/mixdown'
-import { storeSource, type MediaStore } from '@/media/store'
+import { storeSource, type MediaStore } from '@/media/store/store'
 
 /** What is written where: each file takes its part of every block. */
 export type StemFiles = Record<string, (block: MixBlock) => Stereo>

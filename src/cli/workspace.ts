@@ -2,14 +2,14 @@ import { mkdtemp, rm, stat } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
 import type { Lesson } from '@/core/lesson/document'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { documentOf, tell } from '@/core/lesson/telling'
 import type { Analysis } from '@/core/measure/analysis'
 import { UserError } from '@/core/userError'
 import { readArchive } from '@/media/archive'
-import { importMedia } from '@/media/import'
+import { importMedia } from '@/media/import/import'
 import { loadInfos, soundsOf, type LessonSounds } from '@/media/lessonMedia'
-import { openStore, type MediaStore } from '@/media/store'
+import { openStore, type MediaStore } from '@/media/store/store'
 
 /** A media store that lives as long as one command. */
 export async function withStore<T>(work: (store: MediaStore, folder: string) => Promise<T>): Promise<T> {

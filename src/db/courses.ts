@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
-import type { AnyLessonListing, CourseListing } from '@/core/lesson/listing'
+import type { AnyLessonListing, CourseListing } from '@/core/course/listing'
 import { cutText } from '@/core/text'
 import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { NotThere } from '@/core/userError'

@@ -1,6 +1,6 @@
 import { desc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import type { ExportKind, ExportStatus } from '@/core/lesson/exportStatus'
+import type { ExportKind, ExportStatus } from '@/core/messages/exportStatus'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { NotThere } from '@/core/userError'
 import { db, type Transaction } from './client'

@@ -1,6 +1,6 @@
 import { eq, inArray } from 'drizzle-orm'
-import type { ImportStatus } from '@/core/lesson/importStatus'
-import { mediaInfoSchema } from '@/core/lesson/media'
+import type { ImportStatus } from '@/core/messages/importStatus'
+import { mediaInfoSchema } from '@/core/messages/media'
 import { db, type Transaction } from './client'
 import { imports } from './schema'
 

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
-import { summaryOf } from '@/core/lesson/listing'
+import { summaryOf } from '@/core/course/listing'
 import { documentOf, tell } from '@/core/lesson/telling'
 import { expendableVersions } from '@/core/lesson/versions'
 import { toStorable } from '@/core/lesson/storable'

@@ -1,5 +1,5 @@
 import { and, eq, inArray, lt, ne, or, sql } from 'drizzle-orm'
-import { recordingDetailsSchema, type RecordingDetails, type RecordingKind } from '@/core/lesson/recording'
+import { recordingDetailsSchema, type RecordingDetails, type RecordingKind } from '@/core/messages/recording'
 import { NotThere } from '@/core/userError'
 import { db, type Transaction } from './client'
 import { recordings } from './schema'

@@ -1,4 +1,4 @@
-import { EXPORT_KINDS } from '@/core/lesson/exportStatus'
+import { EXPORT_KINDS } from '@/core/messages/exportStatus'
 import { bigint, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp } from 'drizzle-orm/pg-core'
 
 const moment = (name: string) => timestamp(name, { withTimezone: true })
@@ -21,7 +21,7 @@ export const lessons = pgTable(
       .references(() => courses.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     document: jsonb('document').notNull(),
-    /** What lists say of it (core/lesson/listing.ts); null where the document can't be read, or was stored before. */
+    /** What lists say of it (core/course/listing.ts); null where the document can't be read, or was stored before. */
     summary: jsonb('summary'),
     /** Of the save that led to this revision: one that comes again is known by it. */
     save: text('save'),
@@ -106,7 +106,7 @@ export const recordings = pgTable(
       .notNull()
       .references(() => lessons.id, { onDelete: 'cascade' }),
     kind: text('kind', { enum: ['voice', 'room', 'picture'] }).notNull(),
-    /** What the browser wants to know of it later, see core/lesson/recording.ts. */
+    /** What the browser wants to know of it later, see core/messages/recording.ts. */
     details: jsonb('details').notNull(),
     state: text('state', { enum: ['open', 'finished', 'taken'] }).notNull(),
     importId: text('import_id'),

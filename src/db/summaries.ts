@@ -1,5 +1,5 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
-import { summaryOf, summarySchema, type LessonSummary } from '@/core/lesson/listing'
+import { summaryOf, summarySchema, type LessonSummary } from '@/core/course/listing'
 import { readLesson } from '@/core/lesson/upgrade'
 import { db } from './client'
 import { isReadable } from './lessons'

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { eq, inArray } from 'drizzle-orm'
-import type { TaskInput, TaskStatus } from '@/core/lesson/task'
+import type { TaskInput, TaskStatus } from '@/core/messages/task'
 import { db, type Transaction } from './client'
 import { tasks } from './schema'
 

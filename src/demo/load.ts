@@ -7,7 +7,7 @@ import { pool } from '@/db/client'
 import { mediaStore } from '@/jobs/places'
 import { readArchive } from '@/media/archive'
 import { dataFolder } from '@/media/settings'
-import { exists } from '@/media/store'
+import { exists } from '@/media/store/store'
 import { makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
 
 /** Puts the demo course into the database, unless it is there, and the raw files into `demo-files/`. */

@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto'
 import { nanoid } from 'nanoid'
 import type { Lesson, LessonDocument } from '@/core/lesson/document'
 import { documentOf, tell } from '@/core/lesson/telling'
-import type { ExportStatus } from '@/core/lesson/exportStatus'
-import type { ImportStatus } from '@/core/lesson/importStatus'
+import type { ExportStatus } from '@/core/messages/exportStatus'
+import type { ImportStatus } from '@/core/messages/importStatus'
 
 /**
  * Works with a running application over HTTP as the page does: what gets no answer is asked again, the same thing under

@@ -2,11 +2,11 @@ import { mkdir, rm, writeFile, readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { writeWav } from '@/core/formats/wav'
 import { noise } from '@/core/testing/signals'
-import { importMedia } from '@/media/import'
-import { DISK_FULL, isDiskFull } from '@/media/disk'
+import { importMedia } from '@/media/import/import'
+import { DISK_FULL, isDiskFull } from '@/media/store/disk'
 import { runProgram } from '@/media/process'
-import { makeVoiceFile, recordedBytes, writePiece } from '@/media/recordings'
-import { DRAFTS, openStore, storeSource } from '@/media/store'
+import { makeVoiceFile, recordedBytes, writePiece } from '@/media/import/recordings'
+import { DRAFTS, openStore, storeSource } from '@/media/store/store'
 
 const SIZE = 24 * 1024 ** 2
 

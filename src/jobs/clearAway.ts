@@ -5,7 +5,7 @@ import { alone } from '@/db/client'
 import { filesNeeded, forgetResults, hashesNeeded, lessonsAsTheyAre } from '@/db/references'
 import { cleanedKey } from '@/media/cleaning'
 import { codedBytes, dataFolder } from '@/media/settings'
-import type { MediaStore } from '@/media/store'
+import type { MediaStore } from '@/media/store/store'
 import { codedFolder, mediaStore, recordingsFolder, speechFolder, uploadsFolder } from './places'
 
 /** What was cleared away, or would be. */

@@ -1,5 +1,5 @@
 import { UserError } from '@/core/userError'
-import { DISK_FULL, isDiskFull } from '@/media/disk'
+import { DISK_FULL, isDiskFull } from '@/media/store/disk'
 
 /** The sentence an author reads. What is no fault of theirs goes to the log in full. */
 export function explain(error: unknown): string {

@@ -1,5 +1,5 @@
 import type { Lesson } from '@/core/lesson/document'
-import type { ExportKind } from '@/core/lesson/exportStatus'
+import type { ExportKind } from '@/core/messages/exportStatus'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { assertCanBeMade, soundsOf } from '@/media/lessonMedia'
 import type { RenderOptions } from '@/media/mixdown'

@@ -1,9 +1,9 @@
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { EXPORT_FILES, type ExportKind } from '@/core/lesson/exportStatus'
+import { EXPORT_FILES, type ExportKind } from '@/core/messages/exportStatus'
 import { dataFolder } from '@/media/settings'
-import { DRAFTS, openStore } from '@/media/store'
-import { clearAbandoned } from '@/media/workFolder'
+import { DRAFTS, openStore } from '@/media/store/store'
+import { clearAbandoned } from '@/media/store/workFolder'
 
 /** Where things lie in the data folder. */
 export const mediaStore = () => openStore(join(dataFolder(), 'media'))

@@ -1,5 +1,5 @@
-import type { ExportKind } from '@/core/lesson/exportStatus'
-import type { TaskInput, TaskKind } from '@/core/lesson/task'
+import type { ExportKind } from '@/core/messages/exportStatus'
+import type { TaskInput, TaskKind } from '@/core/messages/task'
 import { transaction } from '@/db/client'
 import { insertExport } from '@/db/exports'
 import { insertImport, type ImportRow } from '@/db/imports'

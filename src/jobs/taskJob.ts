@@ -1,4 +1,4 @@
-import { taskInputSchema, type TaskInput } from '@/core/lesson/task'
+import { taskInputSchema, type TaskInput } from '@/core/messages/task'
 import { loadRevision } from '@/db/lessons'
 import { findTask, updateTask } from '@/db/tasks'
 import type { TaskWork } from './performTask'

@@ -9,9 +9,9 @@ import { emptyLesson, newBed, newStep } from '@/core/lesson/document'
 import { shelfItem } from '@/core/lesson/firstLesson'
 import { tones } from '@/core/testing/signals'
 import { readArchive, writeArchive } from './archive'
-import { importMedia } from './import'
+import { importMedia } from './import/import'
 import { assertCanBeMade } from './lessonMedia'
-import { openStore, PARTS } from './store'
+import { openStore, PARTS } from './store/store'
 
 let folder: string
 beforeAll(async () => {

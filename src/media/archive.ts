@@ -14,10 +14,10 @@ import { readLesson } from '@/core/lesson/upgrade'
 import { withinFiles } from '@/core/lesson/withinFiles'
 import { parseStorableJson } from '@/core/text'
 import { UserError } from '@/core/userError'
-import { freeBytes } from './disk'
-import { importMedia, type ImportOptions } from './import'
-import { hashFile, PARTS, type MediaStore } from './store'
-import { withWorkFolder } from './workFolder'
+import { freeBytes } from './store/disk'
+import { importMedia, type ImportOptions } from './import/import'
+import { hashFile, PARTS, type MediaStore } from './store/store'
+import { withWorkFolder } from './store/workFolder'
 
 /**
  * A lesson archive: a zip with `lesson.json` (the document) and `media/` (original files named by content hash,

@@ -1,9 +1,8 @@
+import { spokenLoudness, takeSpeech } from '@/core/measure/takeVoice'
 import { createHash } from 'node:crypto'
 import { open, readFile, rm, writeFile, type FileHandle } from 'node:fs/promises'
 import { join } from 'node:path'
 import { writeAnalysis } from '@/core/formats/analysis'
-import { spokenLoudness } from '@/core/bed/ride'
-import { takeSpeech } from '@/core/mix/voiceClips'
 import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import { quietStretches } from '@/core/measure/quiet'
 import { cleanVoice, cleanWhole } from '@/core/narration/cleanUp/chain'
@@ -12,9 +11,9 @@ import { noiseSpectrum, type NoiseSpectrum } from '@/core/narration/cleanUp/spec
 import { createSuppressor, type Suppressor } from '@/core/narration/cleanUp/suppressor'
 import { HOUSE_RATE, toSamples, type Seconds } from '@/core/units'
 import { bytesOf, interleave } from './ffmpeg'
-import { readWhole, writeWhole } from './files'
+import { readWhole, writeWhole } from './store/files'
 import { projectFolder } from './settings'
-import { PARTS, storeSource, type MediaStore } from './store'
+import { PARTS, storeSource, type MediaStore } from './store/store'
 
 /** Raised when the same settings come to sound otherwise. */
 const EDITION = 3

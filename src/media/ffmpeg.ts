@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { LIMITS } from '@/core/lesson/limits'
 import { UserError } from '@/core/userError'
 import type { Hertz, Seconds } from '@/core/units'
-import { DISK_FULL } from './disk'
+import { DISK_FULL } from './store/disk'
 import { ProgramError, runProgram, type RunOptions } from './process'
 
 /**

@@ -5,7 +5,7 @@ import type { Wish } from '@/core/compose/wish'
 import { writeScore } from '@/core/formats/midi'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 import { runProgram } from './process'
-import { withWorkFolder } from './workFolder'
+import { withWorkFolder } from './store/workFolder'
 
 /** Plays a Standard MIDI File and writes what is heard, as a WAV file at the house rate. */
 export type Instruments = (midi: string, wav: string, signal?: AbortSignal) => Promise<void>

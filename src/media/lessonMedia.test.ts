@@ -1,8 +1,8 @@
 import { newRecording, newStep, type Lesson } from '@/core/lesson/document'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { DECK, lessonOver, SONG, TAKE } from '@/core/testing/lessons'
 import { assertCanBeMade } from './lessonMedia'
-import type { MediaStore } from './store'
+import type { MediaStore } from './store/store'
 
 const infos: Record<string, Partial<MediaInfo>> = {
   [TAKE]: { length: 9 },

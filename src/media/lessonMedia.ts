@@ -1,6 +1,6 @@
 import { mediaInUse, mediaOf, picturesOfStep, type Lesson, type Picture } from '@/core/lesson/document'
-import { partsBetweenCuts } from '@/core/lesson/motion'
-import type { MediaInfo } from '@/core/lesson/media'
+import { partsBetweenCuts } from '@/core/picture/motion'
+import type { MediaInfo } from '@/core/messages/media'
 import type { SoundOf } from '@/core/lesson/sounding'
 import { cleaningOf, voicesOf } from '@/core/lesson/takes'
 import { FRAME_RATE } from '@/core/units'
@@ -8,7 +8,7 @@ import { UserError } from '@/core/userError'
 import type { Analysis } from '@/core/measure/analysis'
 import type { AnalysisOf } from '@/core/mix/mixPlan'
 import { cleanMedia } from './cleaning'
-import type { MediaStore } from './store'
+import type { MediaStore } from './store/store'
 
 /** By what a lesson's takes are heard, and the analyses of all that sounds in it. */
 export interface LessonSounds {

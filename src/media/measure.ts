@@ -6,7 +6,7 @@ import { createTruePeakMeter } from '@/core/measure/truePeak'
 import { UserError } from '@/core/userError'
 import type { DecibelsTruePeak, Hertz } from '@/core/units'
 import { decodeSound, deinterleave, probeFile } from './ffmpeg'
-import { identifyFile } from './identify'
+import { identifyFile } from './import/identify'
 
 export interface Measured {
   track: LoudnessTrack

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import { existsSync } from 'node:fs'
-import { isDiskFull } from './disk'
+import { isDiskFull } from './store/disk'
 import { orDamaged } from './ffmpeg'
 import { ProgramError, runProgram } from './process'
 

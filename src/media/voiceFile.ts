@@ -9,7 +9,7 @@ import { bytesOf, interleave } from './ffmpeg'
 import type { LessonSounds } from './lessonMedia'
 import type { RenderOptions } from './mixdown'
 import { runProgram, writeTo } from './process'
-import { storeSource, type MediaStore } from './store'
+import { storeSource, type MediaStore } from './store/store'
 
 const CODECS = { wav: ['-c:a', 'pcm_s24le'], flac: ['-c:a', 'flac', '-sample_fmt', 's32'] }
 

@@ -1,6 +1,6 @@
-import type { ImportStatus } from '@/core/lesson/importStatus'
+import type { ImportStatus } from '@/core/messages/importStatus'
 import { readAnalysis } from '@/core/formats/analysis'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import type { Analysis } from '@/core/measure/analysis'
 import { call } from './api'
 import { startUpload } from './uploads/upload'

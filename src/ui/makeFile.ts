@@ -1,4 +1,4 @@
-import type { ExportKind, ExportStatus } from '@/core/lesson/exportStatus'
+import type { ExportKind, ExportStatus } from '@/core/messages/exportStatus'
 import { call } from './api'
 
 const ASK_EVERY = 500 // ms

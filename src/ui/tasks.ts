@@ -1,4 +1,10 @@
-import { taskResultSchemas, type TaskInput, type TaskKind, type TaskResult, type TaskStatus } from '@/core/lesson/task'
+import {
+  taskResultSchemas,
+  type TaskInput,
+  type TaskKind,
+  type TaskResult,
+  type TaskStatus,
+} from '@/core/messages/task'
 import { call } from './api'
 
 const ASK_EVERY = 300 // ms

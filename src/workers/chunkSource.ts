@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import type { SampleSource } from '@/core/mix/renderer'
 
 /** Samples of one fetch: two seconds. */

@@ -1,7 +1,7 @@
 import { expose } from 'comlink'
 import { emptyLesson } from '@/core/lesson/document'
 import { carryOver, layoutLesson } from '@/core/lesson/layout'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { planMix } from '@/core/mix/plan'
 import type { MixPlan } from '@/core/mix/mixPlan'
 import { HOUSE_RATE, toSamples } from '@/core/units'

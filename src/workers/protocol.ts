@@ -2,7 +2,7 @@ import type { Finding } from '@/core/check/finding'
 import type { BalancePicture } from '@/core/mix/balancePicture'
 import type { BedWay, MixPlan } from '@/core/mix/mixPlan'
 import type { Lesson, MediaHash, TrackName } from '@/core/lesson/document'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import type { corridorShares } from '@/core/mix/balanceSheet'
 import type { Decibels, SampleIndex, Seconds } from '@/core/units'
 

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import pg from 'pg'
-import type { ExportKind, ExportStatus } from '@/core/lesson/exportStatus'
+import type { ExportKind, ExportStatus } from '@/core/messages/exportStatus'
 // The very code by which the demo starts everything.
 import { environment, ROOT, runStep, startServer, startWorker, waitForServer } from '../../scripts/application.mjs'
 import { freePort, startPostgres } from '../../scripts/postgres.mjs'

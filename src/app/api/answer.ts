@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { parseStorableJson } from '@/core/text'
 import { NotThere, UserError } from '@/core/userError'
 import { isDatabaseAway } from '@/db/client'
-import { DISK_FULL, isDiskFull } from '@/media/disk'
+import { DISK_FULL, isDiskFull } from '@/media/store/disk'
 
 type Handler<P> = (request: Request, params: P) => Promise<Response>
 

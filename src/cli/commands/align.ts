@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
-import { readScript } from '@/core/narration/script'
-import { alignMedia } from '@/media/alignment'
+import { readScript } from '@/core/narration/words/script'
+import { alignMedia } from '@/media/speech/alignment'
 import { importSoundFile, withStore } from '../workspace'
 
 /** One sentence a line in the script. */

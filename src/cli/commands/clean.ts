@@ -1,14 +1,13 @@
+import { spokenLoudness, takeSpeech } from '@/core/measure/takeVoice'
 import { open } from 'node:fs/promises'
 import { encodeSamples, writeWavHeader } from '@/core/formats/wav'
-import { spokenLoudness } from '@/core/bed/ride'
-import { takeSpeech } from '@/core/mix/voiceClips'
 import type { Analysis } from '@/core/measure/analysis'
 import { roomNoise } from '@/core/measure/quiet'
 import { CLEAN_UP_PARTS, NO_CLEAN_UP, type CleanUp, type CleanUpPart } from '@/core/narration/cleanUp/settings'
 import { UserError } from '@/core/userError'
 import { HOUSE_RATE } from '@/core/units'
 import { cleanMedia, type RoomNoise } from '@/media/cleaning'
-import { storeSource, type MediaStore } from '@/media/store'
+import { storeSource, type MediaStore } from '@/media/store/store'
 import { importSoundFile, withStore } from '../workspace'
 
 interface CleanOptions {

@@ -1,5 +1,6 @@
-import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
-import { energyOf, integratedLoudness, loudnessOf } from '@/core/measure/loudness'
+import { spokenLoudness } from '@/core/measure/takeVoice'
+import { HOP, meanEnergy, type LoudnessTrack } from '@/core/measure/energyMeter'
+import { energyOf, loudnessOf } from '@/core/measure/loudness'
 import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
 import { clamp, toFactor, type Decibels, type Hertz, type LoudnessUnits, type Lufs, type Seconds } from '@/core/units'
 import { tautString } from './tautString'
@@ -91,19 +92,6 @@ export function rideBed(
   }
 }
 
-/** Gated loudness of what is spoken, pauses left out; null where nothing is. */
-export function spokenLoudness(voice: LoudnessTrack, speech: readonly SpeechSegment[]): Lufs | null {
-  const parts = speech.map(({ start, end }) => voice.subarray(Math.round(start / HOP), Math.round(end / HOP)))
-  const spoken = new Float32Array(parts.reduce((sum, part) => sum + part.length, 0))
-  let at = 0
-  for (const part of parts) {
-    spoken.set(part, at)
-    at += part.length
-  }
-  const mean = meanEnergy(spoken, 0, spoken.length)
-  return integratedLoudness(spoken) ?? (mean > 0 ? loudnessOf(mean) : null)
-}
-
 const toStretches = (segments: readonly SpeechSegment[], count: number): Stretch[] =>
   segments
     .map(({ start, end }) => ({ start: Math.floor(start / STEP), end: Math.min(count, Math.ceil(end / STEP)) }))
@@ -132,13 +120,6 @@ function sentenceEnergies(track: LoudnessTrack): (point: number, start: number, 
     const to = Math.min(track.length, Math.min(end, point + reach) * HOPS)
     return to > from ? (sums[to]! - sums[from]!) / (to - from) : 0
   }
-}
-
-function meanEnergy(track: LoudnessTrack, from: number, to: number): number {
-  const end = Math.min(to, track.length)
-  let sum = 0
-  for (let h = from; h < end; h++) sum += track[h]!
-  return end > from ? sum / (end - from) : 0
 }
 
 /** Replaces NaN between two values by a line, before the first and after the last by them. */

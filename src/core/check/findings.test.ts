@@ -1,7 +1,7 @@
 import { newStep, type Lesson } from '@/core/lesson/document'
 import { shelfItem } from '@/core/lesson/firstLesson'
 import { layoutLesson } from '@/core/lesson/layout'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { planMix } from '@/core/mix/plan'
 import { DECK, lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { checkLesson } from './findings'

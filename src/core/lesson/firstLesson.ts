@@ -1,7 +1,7 @@
 import type { SpeechSegment } from '@/core/measure/speech'
-import { layByPauses, wordsWithin } from '@/core/narration/layByPauses'
-import { jointScript, layByWords } from '@/core/narration/layByWords'
-import { spreadBySense } from '@/core/narration/spreadBySense'
+import { layByPauses, wordsWithin } from '@/core/narration/lay/layByPauses'
+import { jointScript, layByWords } from '@/core/narration/lay/layByWords'
+import { spreadBySense } from '@/core/narration/lay/spreadBySense'
 import type { Seconds } from '@/core/units'
 import {
   emptyLesson,
@@ -15,8 +15,8 @@ import {
   type Take,
 } from './document'
 import { takesFromPassages } from './takes'
-import { titleFromName, type MediaInfo } from './media'
-import type { TaskResult } from './task'
+import { titleFromName, type MediaInfo } from '@/core/messages/media'
+import type { TaskResult } from '@/core/messages/task'
 
 /** What somebody drops to get a first lesson. Pictures in the order they are to be shown. */
 export interface FirstMaterial {

@@ -1,5 +1,5 @@
-import { matchWords } from '@/core/narration/matchWords'
-import { readScript, type ScriptWord } from '@/core/narration/script'
+import { matchWords } from '@/core/narration/words/matchWords'
+import { readScript, type ScriptWord } from '@/core/narration/words/script'
 import type { Lesson, Mark, Passage, Place, Step } from './document'
 import { marksInUse, stepHearing } from './marks'
 

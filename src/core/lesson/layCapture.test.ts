@@ -3,7 +3,7 @@ import { emptyLesson, newStep, type Lesson } from './document'
 import { applyEdit, type Edit } from './edits'
 import { layCapture } from './layCapture'
 import { layoutLesson } from './layout'
-import type { MediaInfo } from './media'
+import type { MediaInfo } from '@/core/messages/media'
 import { newTake } from './takes'
 
 const FILM = '7'.repeat(64)

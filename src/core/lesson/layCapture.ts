@@ -3,8 +3,8 @@ import { newRecording, newStep, type Lesson } from './document'
 import type { Edit } from './edits'
 import { shelfItem } from './firstLesson'
 import { layoutLesson } from './layout'
-import type { MediaInfo } from './media'
-import type { RecordingDetails } from './recording'
+import type { MediaInfo } from '@/core/messages/media'
+import type { RecordingDetails } from '@/core/messages/recording'
 
 /**
  * What a captured picture (screen or camera) does to its lesson: it takes the place of its step's picture; without that

@@ -1,5 +1,5 @@
 import type { Seconds } from '@/core/units'
-import { layPictures } from './layPictures'
+import { layPictures } from '@/core/picture/layPictures'
 import { laySounds } from './laySounds'
 import { DEFAULT_STAY, type BedCue, type Lesson, type Step } from './document'
 import { layNudges } from './layNudges'

@@ -1,5 +1,5 @@
-import { matchWords } from '@/core/narration/matchWords'
-import { shownText } from '@/core/narration/script'
+import { matchWords } from '@/core/narration/words/matchWords'
+import { shownText } from '@/core/narration/words/script'
 import { isActive, type CleanUp } from '@/core/narration/cleanUp/settings'
 import type { Lesson, MediaHash, Step, Take } from './document'
 

@@ -1,6 +1,6 @@
 import type { Seconds } from '@/core/units'
 import type { BedCue, MediaHash, Nudge, Passage, Picture, SoundCue, Step } from './document'
-import type { Motion } from './motion'
+import type { Motion } from '@/core/picture/motion'
 
 /** Where everything stands in lesson time: computed from the document's anchors, never stored. */
 export interface Timeline {

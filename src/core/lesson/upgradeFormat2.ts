@@ -1,4 +1,4 @@
-import { readScript } from '@/core/narration/script'
+import { readScript } from '@/core/narration/words/script'
 
 /** As a document of format 2 was, as far as it has to be changed. */
 interface Format2 {

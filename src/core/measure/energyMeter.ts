@@ -103,3 +103,11 @@ function createGrowingTrack() {
     values: () => buffer.slice(0, length),
   }
 }
+
+/** Mean of the hops from `from` to `to` (exclusive), as far as the track goes; 0 where it does not. */
+export function meanEnergy(track: LoudnessTrack, from: number, to: number): number {
+  const end = Math.min(to, track.length)
+  let sum = 0
+  for (let h = from; h < end; h++) sum += track[h]!
+  return end > from ? sum / (end - from) : 0
+}

@@ -1,3 +1,4 @@
+import { takeSpeech } from '@/core/measure/takeVoice'
 import { fadeTrack } from '@/core/bed/fades'
 import { nudgeTrack } from '@/core/bed/nudges'
 import { applyGain, rideBed, RIDE_RATE, type GainTrack } from '@/core/bed/ride'
@@ -12,7 +13,7 @@ import { bedClips, clearanceTrack } from './bedClips'
 import { fadeFactor, type Clip } from './clip'
 import { planPocket, withPocket } from './pocketPlan'
 import { effectClips, recordingClips, secondVoiceClips } from './soundClips'
-import { takeSpeech, voiceClips } from './voiceClips'
+import { voiceClips } from './voiceClips'
 import type { AnalysisOf, BedWay, MixPlan, PlannedMix } from './mixPlan'
 
 /** Kept free under the ceiling for what lossy coding adds. */

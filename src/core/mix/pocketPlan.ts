@@ -1,5 +1,6 @@
+import { levelToVoice, spokenLoudness, takeSpeech } from '@/core/measure/takeVoice'
 import { chooseDips, meanSpectrum, pocketAmount, pocketPower, type PocketPlan, type Spectrum } from '@/core/bed/pocket'
-import { RIDE_RATE, spokenLoudness } from '@/core/bed/ride'
+import { RIDE_RATE } from '@/core/bed/ride'
 import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/timeline'
 import { BAND_CENTRES, BAND_HOP, bandByteToDecibels } from '@/core/measure/bands'
@@ -10,7 +11,6 @@ import type { SpeechSegment } from '@/core/measure/speech'
 import { HOUSE_RATE, toSamples, type Decibels } from '@/core/units'
 import type { Clip } from './clip'
 import type { AnalysisOf } from './mixPlan'
-import { levelToVoice, takeSpeech } from './voiceClips'
 
 /** The pocket for this lesson's voice and music; null where the music leaves the voice clear already, or one is missing. */
 export function planPocket(

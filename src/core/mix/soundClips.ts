@@ -1,11 +1,11 @@
+import { levelToVoice } from '@/core/measure/takeVoice'
 import type { Timeline } from '@/core/lesson/timeline'
-import { speedOf, type Motion } from '@/core/lesson/motion'
+import { speedOf, type Motion } from '@/core/picture/motion'
 import type { Analysis } from '@/core/measure/analysis'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import type { Seconds } from '@/core/units'
 import { clipOf, type Clip } from './clip'
 import type { AnalysisOf } from './mixPlan'
-import { levelToVoice } from './voiceClips'
 
 /** Where a sound begins or ends it fades at least so long, so that no click is heard. */
 const EDGE: Seconds = 0.008

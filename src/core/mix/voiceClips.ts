@@ -1,15 +1,12 @@
+import { levelToVoice } from '@/core/measure/takeVoice'
 import type { MediaHash } from '@/core/lesson/document'
 import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
 import { analysisLength, type Analysis } from '@/core/measure/analysis'
 import { quietStretches, type QuietStretch } from '@/core/measure/quiet'
-import { spokenLoudness } from '@/core/bed/ride'
-import { speechSegments, type SpeechSegment } from '@/core/measure/speech'
-import { clamp, toSamples, type Decibels, type Lufs, type Seconds } from '@/core/units'
+import { toSamples, type Decibels, type Seconds } from '@/core/units'
 import type { AnalysisOf } from './mixPlan'
 import { clipOf, type Clip } from './clip'
 
-/** Every take is brought to this loudness before the ride and the lesson's own gain. */
-const VOICE_LEVEL: Lufs = -18
 /** Where a passage begins or ends and nothing joins it, it fades this long, so that no click is heard. */
 const EDGE: Seconds = 0.008
 /** Two passages that meet are blended over this length, half of it on either side. */
@@ -110,28 +107,4 @@ function takeGains(spans: readonly PassageSpan[], analysisOf: AnalysisOf): Map<M
     gains.set(sound, levelToVoice(analysis))
   }
   return gains
-}
-
-export function levelToVoice(analysis: Analysis): Decibels {
-  const loudness = takeLoudness(analysis)
-  return loudness === null ? 0 : clamp(VOICE_LEVEL - loudness, -30, 40)
-}
-
-const speechOfTake = new WeakMap<Analysis, SpeechSegment[]>()
-/** Speech in a take's own time; kept, since an analysis never changes. */
-export function takeSpeech(analysis: Analysis): SpeechSegment[] {
-  let speech = speechOfTake.get(analysis)
-  if (!speech) speechOfTake.set(analysis, (speech = speechSegments(analysis.energy)))
-  return speech
-}
-
-const loudnessOfTake = new WeakMap<Analysis, Lufs | null>()
-/** Loudness of a take's speech. */
-export function takeLoudness(analysis: Analysis): Lufs | null {
-  let loudness = loudnessOfTake.get(analysis)
-  if (loudness === undefined) {
-    loudness = spokenLoudness(analysis.energy, takeSpeech(analysis))
-    loudnessOfTake.set(analysis, loudness)
-  }
-  return loudness
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { Script } from './script'
+import type { Script } from './words/script'
 
 /** A synthesised voice that is installed. `id` is engine and voice, such as `espeak-ng:en-gb`. */
 export interface SpeechVoice {

@@ -1,12 +1,12 @@
+import { takeLoudness, takeSpeech } from '@/core/measure/takeVoice'
 import type { Take } from '@/core/lesson/document'
 import type { Analysis } from '@/core/measure/analysis'
 import { HOP } from '@/core/measure/energyMeter'
 import { roomNoise } from '@/core/measure/quiet'
 import { spokenTime } from '@/core/measure/speech'
-import { takeLoudness, takeSpeech } from '@/core/mix/voiceClips'
 import type { Decibels, Lufs, Seconds } from '@/core/units'
 import { GOOD_LEVEL } from './inputLevel'
-import { readScript } from './script'
+import { readScript } from './words/script'
 
 /** What is worth knowing of a take when one chooses. */
 export interface TakeReport {

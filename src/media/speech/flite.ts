@@ -2,7 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { readWav } from '@/core/formats/wav'
 import { runProgram } from '@/media/process'
-import { withWorkFolder } from '@/media/workFolder'
+import { withWorkFolder } from '../store/workFolder'
 import type { SpeechEngine } from './engine'
 
 /** The voices made from recordings of people; the others that flite brings sound no better than espeak-ng. */

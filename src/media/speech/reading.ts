@@ -1,4 +1,4 @@
-import { readScript } from '@/core/narration/script'
+import { readScript } from '@/core/narration/words/script'
 import {
   sentencesToSay,
   type Pronunciation,
@@ -10,7 +10,7 @@ import { UserError } from '@/core/userError'
 import { HOUSE_RATE, type Hertz, type Seconds } from '@/core/units'
 import { bytesOf } from '@/media/ffmpeg'
 import { runProgram, writeTo } from '@/media/process'
-import { keepResults } from '@/media/results'
+import { keepResults } from '../store/results'
 import type { SpeechEngine, SpokenSentence } from './engine'
 import { espeak } from './espeak'
 import { flite } from './flite'

@@ -1,5 +1,5 @@
 import { FRAME_RATE } from '@/core/units'
-import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../stills'
+import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
 
 /**
  * One way of coding for every picture, so that separately coded pieces share their parameter sets and can be joined

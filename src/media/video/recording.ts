@@ -3,8 +3,8 @@ import { FRAME_RATE, type Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import { inputOf, orDamaged, type Probe } from '../ffmpeg'
 import { CODING_MEMORY, runProgram } from '../process'
-import { makePage } from '../stills'
-import { PARTS } from '../store'
+import { makePage } from '../import/stills'
+import { PARTS } from '../store/store'
 import { CODING, FIT_FILTER } from './coding'
 
 const LIMIT: Seconds = 4 * 3600

@@ -5,10 +5,10 @@ import sharp from 'sharp'
 import { writeWav } from '@/core/formats/wav'
 import { emptyLesson, newRecording, newStep, type Lesson, type Picture } from '@/core/lesson/document'
 import { tones } from '@/core/testing/signals'
-import { importMedia } from '../import'
+import { importMedia } from '../import/import'
 import { soundsOf } from '../lessonMedia'
 import { runProgram } from '../process'
-import { openStore, type MediaStore } from '../store'
+import { openStore, type MediaStore } from '../store/store'
 import { renderSound, renderVideo } from './render'
 
 /** Finished videos, looked at frame by frame: the right colour at the right frame, and nothing else. */
@@ -225,6 +225,6 @@ test('what is cancelled leaves no file', async () => {
     onProgress: () => cancel.abort(),
   })
   await expect(work).rejects.toThrow()
-  const { exists } = await import('../store')
+  const { exists } = await import('../store/store')
   expect(await exists(out)).toBe(false)
 })

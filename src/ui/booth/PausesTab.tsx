@@ -1,11 +1,11 @@
 'use client'
 
+import { takeSpeech } from '@/core/measure/takeVoice'
 import { Button, Segmented, Select } from 'antd'
 import { nanoid } from 'nanoid'
 import { useMemo, useState } from 'react'
 import type { Step } from '@/core/lesson/document'
-import { takeSpeech } from '@/core/mix/voiceClips'
-import { cutTime, pauseCuts } from '@/core/narration/pauses'
+import { cutTime, pauseCuts } from '@/core/narration/lay/pauses'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { pauseBefore, wordsOfStep } from '../sheet/caret'
 import { NumberField } from '../parts/NumberField'

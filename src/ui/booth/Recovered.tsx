@@ -2,7 +2,7 @@
 
 import { Alert, App, Button } from 'antd'
 import { useEffect, useState } from 'react'
-import type { WaitingRecording } from '@/core/lesson/recording'
+import type { WaitingRecording } from '@/core/messages/recording'
 import { call } from '../api'
 import { imported } from '../arrival'
 import { clock } from '../format'

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react'
 import type { StepSpan } from '@/core/lesson/timeline'
-import { readScript, shownText } from '@/core/narration/script'
+import { readScript, shownText } from '@/core/narration/words/script'
 import { useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { passagesOf, usePhrases } from '../sheet/usePhrases'
 import type { Booth } from './useBooth'

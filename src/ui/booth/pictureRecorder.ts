@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import type { RecordingDetails } from '@/core/lesson/recording'
+import type { RecordingDetails } from '@/core/messages/recording'
 import { keepPieces } from './pieces'
 
 export type PictureSource = 'screen' | 'camera'

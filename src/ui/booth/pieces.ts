@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { RecordingDetails, RecordingKind } from '@/core/lesson/recording'
+import type { RecordingDetails, RecordingKind } from '@/core/messages/recording'
 import { call, Refusal } from '../api'
 import { holdPageLock, isPageGone } from '../pageLock'
 

@@ -1,4 +1,4 @@
-import type { RecordingDetails } from '@/core/lesson/recording'
+import type { RecordingDetails } from '@/core/messages/recording'
 import { phrasesOfStep } from '../sheet/caret'
 import type { LessonStore } from '../lesson/lessonStore'
 

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import type { RecordingDetails, RecordingKind } from '@/core/lesson/recording'
+import type { RecordingDetails, RecordingKind } from '@/core/messages/recording'
 import type { Seconds } from '@/core/units'
 import type { Microphone } from './microphone'
 import { keepPieces, type PieceKeeper } from './pieces'

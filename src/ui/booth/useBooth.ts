@@ -2,7 +2,7 @@
 
 import { App } from 'antd'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { RecordingDetails } from '@/core/lesson/recording'
+import type { RecordingDetails } from '@/core/messages/recording'
 import { roomNoise } from '@/core/measure/quiet'
 import { createInputMeter, type InputLevel, type InputMeter } from '@/core/narration/inputLevel'
 import type { Lufs, Seconds } from '@/core/units'

@@ -2,9 +2,9 @@
 
 import { useEffect, useRef, useState } from 'react'
 import type { Picture as StepPicture } from '@/core/lesson/document'
-import { pictureAt } from '@/core/lesson/layPictures'
+import { pictureAt } from '@/core/picture/layPictures'
 import type { PictureSpan } from '@/core/lesson/timeline'
-import { motionAt, speedOf } from '@/core/lesson/motion'
+import { motionAt, speedOf } from '@/core/picture/motion'
 import { cardUrl, pageUrl, proxyUrl } from '../api'
 import { useDesk, useTimeline } from '../lesson/context'
 import { Meters } from './Meters'

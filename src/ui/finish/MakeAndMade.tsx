@@ -2,7 +2,7 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, Progress } from 'antd'
-import type { ExportKind, ExportStatus } from '@/core/lesson/exportStatus'
+import type { ExportKind, ExportStatus } from '@/core/messages/exportStatus'
 import { call } from '../api'
 import { clock, megabytes } from '../format'
 import { useDesk, useTimeline, useSaveState } from '../lesson/context'

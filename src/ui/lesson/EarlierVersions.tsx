@@ -3,7 +3,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, Modal, Typography } from 'antd'
 import type { LessonDocument } from '@/core/lesson/document'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { tell } from '@/core/lesson/telling'
 import { call } from '../api'
 import { useDesk } from './context'

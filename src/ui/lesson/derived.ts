@@ -1,5 +1,5 @@
 import type { MediaHash } from '@/core/lesson/document'
-import type { TaskResult } from '@/core/lesson/task'
+import type { TaskResult } from '@/core/messages/task'
 
 /** What the server finds in, or makes of, a lesson's takes for the page. */
 

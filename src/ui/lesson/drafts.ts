@@ -1,6 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { LessonDocument } from '@/core/lesson/document'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { holdPageLock, isPageGone } from '../pageLock'
 
 /**

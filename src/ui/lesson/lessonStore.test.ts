@@ -1,4 +1,4 @@
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { emptyLesson, newStep } from '@/core/lesson/document'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import {

@@ -1,7 +1,7 @@
 import type { Lesson, LessonDocument } from '@/core/lesson/document'
 import { tell } from '@/core/lesson/telling'
 import { readLesson } from '@/core/lesson/upgrade'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { call } from '../api'
 import { savesOfLeftLessons, type SavedBefore } from './autosave'
 import { dropDraft, findDraft, type Draft } from './drafts'

@@ -1,8 +1,8 @@
 'use client'
 
 import { useEffect } from 'react'
-import { settleMarks } from '@/core/narration/settleMarks'
-import { stepWords, type StepWord } from '@/core/narration/stepWords'
+import { settleMarks } from '@/core/narration/words/settleMarks'
+import { stepWords, type StepWord } from '@/core/narration/words/stepWords'
 import { timelineOf, type LessonState, type LessonStore } from './lessonStore'
 import { heardWords } from './useAlignments'
 

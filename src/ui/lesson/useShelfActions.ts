@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid'
 import { newBed, newStep, type ShelfItem } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { picturesOf } from '@/core/lesson/firstLesson'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { useDesk, useLessonState } from './context'
 import type { LessonState } from './lessonStore'
 

@@ -1,4 +1,4 @@
-import { nearestLanguage } from '@/core/narration/language'
+import { nearestLanguage } from '@/core/narration/words/language'
 import { parseNumber } from './parseNumber'
 
 test.each([

@@ -3,7 +3,7 @@
 import { CloseOutlined } from '@ant-design/icons'
 import { Button, Input } from 'antd'
 import { useState } from 'react'
-import { findWords, type FoundWords } from '@/core/narration/findWords'
+import { findWords, type FoundWords } from '@/core/narration/words/findWords'
 import { useDesk, useLesson } from '../lesson/context'
 import { caretTime } from './caret'
 import styles from './sheet.module.css'

@@ -2,7 +2,7 @@
 
 import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { memo, useMemo } from 'react'
-import type { StepWord } from '@/core/narration/stepWords'
+import type { StepWord } from '@/core/narration/words/stepWords'
 import type { Seconds } from '@/core/units'
 import { clock } from '../format'
 import { PictureThumb } from '../parts/PictureThumb'

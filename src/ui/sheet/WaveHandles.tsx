@@ -1,8 +1,8 @@
 'use client'
 
+import { takeSpeech } from '@/core/measure/takeVoice'
 import { useState, type PointerEvent } from 'react'
 import type { PassageSpan } from '@/core/lesson/timeline'
-import { takeSpeech } from '@/core/mix/voiceClips'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { clamp, type Seconds } from '@/core/units'
 import { useDesk } from '../lesson/context'

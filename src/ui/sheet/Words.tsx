@@ -2,8 +2,8 @@
 
 import { memo, useState, type MouseEvent } from 'react'
 import type { Step } from '@/core/lesson/document'
-import type { StepWord } from '@/core/narration/stepWords'
-import type { WordRange } from '@/core/narration/wordRange'
+import type { StepWord } from '@/core/narration/words/stepWords'
+import type { WordRange } from '@/core/narration/words/wordRange'
 import { useDesk } from '../lesson/context'
 import type { RowProps } from './rowProps'
 import type { WordRun } from './rowWords'

@@ -2,9 +2,9 @@ import { nanoid } from 'nanoid'
 import type { Passage, ShelfItem, Step, Take } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import type { Analysis } from '@/core/measure/analysis'
-import { cutBefore } from '@/core/narration/cutPlaces'
-import { phrasesOf, type Phrase } from '@/core/narration/phrases'
-import { stepWords, type StepWord } from '@/core/narration/stepWords'
+import { cutBefore } from '@/core/narration/words/cutPlaces'
+import { phrasesOf, type Phrase } from '@/core/narration/words/phrases'
+import { stepWords, type StepWord } from '@/core/narration/words/stepWords'
 import {
   clipOfRange,
   cutsOfRange,
@@ -12,7 +12,7 @@ import {
   scriptWithout,
   type WordClip,
   type WordRange,
-} from '@/core/narration/wordRange'
+} from '@/core/narration/words/wordRange'
 import { timelineOf, type Caret, type LessonState, type WordPlace } from '../lesson/lessonStore'
 import { heardWords } from '../lesson/useAlignments'
 import { passagesOf, speechIn } from './usePhrases'

@@ -1,6 +1,6 @@
 import { emptyLesson, newStep, type SoundCue, type Take } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { createLessonStore } from '../lesson/lessonStore'
 import { copySelected, pasteAtCaret } from './caret'

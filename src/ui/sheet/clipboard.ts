@@ -11,8 +11,8 @@ import {
 } from '@/core/lesson/document'
 import { marksOfStep, withMarks } from '@/core/lesson/marks'
 import type { Edit } from '@/core/lesson/edits'
-import { mediaInfoSchema } from '@/core/lesson/media'
-import type { WordClip } from '@/core/narration/wordRange'
+import { mediaInfoSchema } from '@/core/messages/media'
+import type { WordClip } from '@/core/narration/words/wordRange'
 import { timelineOf, type LessonState } from '../lesson/lessonStore'
 import { anchorAtCaret } from './anchors'
 

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid'
 import { applyEdit, type Edit } from '@/core/lesson/edits'
-import { cutBefore } from '@/core/narration/cutPlaces'
+import { cutBefore } from '@/core/narration/words/cutPlaces'
 import type { LessonState } from '../lesson/lessonStore'
 import { breakAtCaret, wordsOfStep } from './caret'
 

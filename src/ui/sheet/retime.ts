@@ -1,6 +1,6 @@
 import type { Edit } from '@/core/lesson/edits'
-import { takesHeard } from '@/core/narration/heardWords'
-import type { StepWord } from '@/core/narration/stepWords'
+import { takesHeard } from '@/core/narration/words/heardWords'
+import type { StepWord } from '@/core/narration/words/stepWords'
 import type { Seconds } from '@/core/units'
 import type { LessonState } from '../lesson/lessonStore'
 import { alignmentOf } from '../lesson/useAlignments'

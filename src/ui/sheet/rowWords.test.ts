@@ -1,4 +1,4 @@
-import type { StepWord } from '@/core/narration/stepWords'
+import type { StepWord } from '@/core/narration/words/stepWords'
 import { wordRuns } from './rowWords'
 import { geometryOf, linesOf, rowHeight, LEAST_ROW } from './view'
 

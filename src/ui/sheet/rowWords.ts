@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import type { StepWord } from '@/core/narration/stepWords'
+import type { StepWord } from '@/core/narration/words/stepWords'
 import type { Seconds } from '@/core/units'
 import type { SheetGeometry } from './view'
 

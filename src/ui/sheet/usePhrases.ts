@@ -1,11 +1,11 @@
 'use client'
 
+import { takeSpeech } from '@/core/measure/takeVoice'
 import { useMemo } from 'react'
 import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
 import type { Step } from '@/core/lesson/document'
 import type { Analysis } from '@/core/measure/analysis'
-import { takeSpeech } from '@/core/mix/voiceClips'
-import { phrasesOf, type Phrase } from '@/core/narration/phrases'
+import { phrasesOf, type Phrase } from '@/core/narration/words/phrases'
 
 export const speechIn = (analyses: ReadonlyMap<string, Analysis>) => (media: string) => {
   const analysis = analyses.get(media)

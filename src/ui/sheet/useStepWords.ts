@@ -3,7 +3,7 @@
 import { useMemo } from 'react'
 import type { PassageSpan } from '@/core/lesson/timeline'
 import type { Step } from '@/core/lesson/document'
-import { stepWords, type StepWord } from '@/core/narration/stepWords'
+import { stepWords, type StepWord } from '@/core/narration/words/stepWords'
 import { useDesk, useLessonState } from '../lesson/context'
 import { heardWords } from '../lesson/useAlignments'
 

@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from 'zustand/vanilla'
-import type { ImportStatus } from '@/core/lesson/importStatus'
+import type { ImportStatus } from '@/core/messages/importStatus'
 import { call } from '../api'
 import { startUpload, type Arrival, type UploadPurpose } from './upload'
 

@@ -1,5 +1,5 @@
 import type { Edit } from '@/core/lesson/edits'
-import type { MediaInfo } from '@/core/lesson/media'
+import type { MediaInfo } from '@/core/messages/media'
 import type { LessonState } from '../lesson/lessonStore'
 import { asSteps } from '../lesson/useShelfActions'
 

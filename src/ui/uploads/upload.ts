@@ -1,5 +1,5 @@
 import { DetailedError, Upload } from 'tus-js-client'
-import type { ImportStatus } from '@/core/lesson/importStatus'
+import type { ImportStatus } from '@/core/messages/importStatus'
 
 /** A file on its way: first bytes to the server, then import there. */
 export interface Arrival {

@@ -1,6 +1,6 @@
 import { LIMITS } from '@/core/lesson/limits'
 import { cutText, storableText } from '@/core/text'
-import { drawCard } from '@/media/card'
+import { drawCard } from '@/media/video/card'
 import { route } from '../answer'
 
 /** A card's picture: `?line=Title&line=Second+line`. */

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { pool } from '@/db/client'
 import { countWorkers } from '@/jobs/presence'
 import { QUEUES } from '@/jobs/queue'
-import { freeBytes } from '@/media/disk'
+import { freeBytes } from '@/media/store/disk'
 import { dataFolder } from '@/media/settings'
 import { route } from '../answer'
 

@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { recordingDetailsSchema, type WaitingRecording } from '@/core/lesson/recording'
+import { recordingDetailsSchema, type WaitingRecording } from '@/core/messages/recording'
 import { loadLesson } from '@/db/lessons'
 import { openRecording, waitingRecordings } from '@/db/recordings'
 import { recordingsFolder } from '@/jobs/places'
-import { recordedBytes, recordingFile } from '@/media/recordings'
+import { recordedBytes, recordingFile } from '@/media/import/recordings'
 import { readJson, route } from '../answer'
 
 const openSchema = z.object({

@@ -1,4 +1,4 @@
-import { taskInputSchema } from '@/core/lesson/task'
+import { taskInputSchema } from '@/core/messages/task'
 import { taskStatuses } from '@/db/tasks'
 import { requestTask } from '@/jobs/requests'
 import { LESSON_BODY, readJson, route } from '../answer'

@@ -1,9 +1,9 @@
 import { rm } from 'node:fs/promises'
 import { z } from 'zod'
-import { recordingDetailsSchema } from '@/core/lesson/recording'
+import { recordingDetailsSchema } from '@/core/messages/recording'
 import { deleteRecording, loadRecording, updateRecording } from '@/db/recordings'
 import { recordingsFolder } from '@/jobs/places'
-import { recordingFile } from '@/media/recordings'
+import { recordingFile } from '@/media/import/recordings'
 import { readJson, route } from '../../answer'
 
 const changeSchema = z.object({ details: recordingDetailsSchema.optional(), state: z.literal('taken').optional() })

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid'
-import type { CourseLesson } from '@/core/lesson/courseBalance'
-import { COURSE_TARGETS, courseTargetsSchema } from '@/core/lesson/courseTargets'
+import type { CourseLesson } from '@/core/course/courseBalance'
+import { COURSE_TARGETS, courseTargetsSchema } from '@/core/course/courseTargets'
 import { applyEdit } from '@/core/lesson/edits'
 import { documentOf } from '@/core/lesson/telling'
 import { courseTitle } from '@/db/courses'

@@ -1,4 +1,4 @@
-import { EXPORT_FILES } from '@/core/lesson/exportStatus'
+import { EXPORT_FILES } from '@/core/messages/exportStatus'
 import { loadExport } from '@/db/exports'
 import { loadRevision } from '@/db/lessons'
 import { exportFile } from '@/jobs/places'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { EXPORT_KINDS } from '@/core/lesson/exportStatus'
+import { EXPORT_KINDS } from '@/core/messages/exportStatus'
 import { listExports } from '@/db/exports'
 import { loadLesson } from '@/db/lessons'
 import { requestExport } from '@/jobs/requests'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { cutText } from '@/core/text'
 import { mediaStore } from '@/jobs/places'
-import { exportSound } from '@/media/soundFile'
+import { exportSound } from '@/media/import/soundFile'
 import { readQuery, route } from '../../../answer'
 import { downloadHeaders, streamOf } from '../../../download'
 

@@ -4,7 +4,7 @@ import { findImport } from '@/db/imports'
 import { loadRecording } from '@/db/recordings'
 import { recordingsFolder } from '@/jobs/places'
 import { requestRecordingImport } from '@/jobs/requests'
-import { recordedBytes, recordingFile } from '@/media/recordings'
+import { recordedBytes, recordingFile } from '@/media/import/recordings'
 import { readJson, route } from '../../../answer'
 
 /** How many bytes the browser has sent, where it knows; what is called a recording made `at` by the author's clock. */

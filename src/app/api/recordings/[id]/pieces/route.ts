@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { loadRecording, updateRecording } from '@/db/recordings'
 import { recordingsFolder } from '@/jobs/places'
-import { LARGEST_PIECE, recordedBytes, recordingFile, writePiece } from '@/media/recordings'
+import { LARGEST_PIECE, recordedBytes, recordingFile, writePiece } from '@/media/import/recordings'
 import { readBody, readQuery, route } from '../../../answer'
 
 const querySchema = z.object({ offset: z.coerce.number().int().min(0).max(Number.MAX_SAFE_INTEGER) })

@@ -1,0 +1,34 @@
+import { z } from 'zod'
+import { shelfKindSchema } from '@/core/lesson/document'
+
+/** What is known of a file after import. A still has one page; sounds and recordings have a length. */
+export const mediaInfoSchema = z.object({
+  hash: z.string(),
+  kind: shelfKindSchema,
+  name: z.string(),
+  /** Ending that fits the bytes, without a dot. */
+  extension: z.string(),
+  bytes: z.number(),
+  /** Seconds; null for stills and decks. */
+  length: z.number().nullable(),
+  /** Channels of its sound; 0 where it has none. */
+  channels: z.number(),
+  /** Title of each page as far as its text tells, else empty. */
+  pages: z.array(z.string()),
+  /** All that is written on each page. */
+  texts: z.array(z.string()).default([]),
+  /** Of a recording whose sound goes on after its picture: when the last picture begins, which then stays. */
+  lastPicture: z.number().nullable().default(null),
+  /** Something the author should know about this file, in a sentence. */
+  note: z.string().nullable(),
+})
+export type MediaInfo = z.infer<typeof mediaInfoSchema>
+
+/** A title to begin with, from a file's name: `tide_table-02.png` gives `Tide table 02`. */
+export function titleFromName(name: string): string {
+  const words = name
+    .replace(/\.[^.]*$/, '')
+    .replace(/[_-]+/g, ' ')
+    .trim()
+  return words ? words[0]!.toUpperCase() + words.slice(1) : name
+}

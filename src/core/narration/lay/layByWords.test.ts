@@ -1,0 +1,64 @@
+import { newStep } from '@/core/lesson/document'
+import type { TaskResult } from '@/core/messages/task'
+import { TAKE } from '@/core/testing/lessons'
+import { jointScript, layByWords } from './layByWords'
+
+const step = (id: string, script: string) => ({ ...newStep(id, id, { kind: 'card' as const, lines: [id] }), script })
+const steps = [step('a', 'One two. Three four.'), step('b', 'Five six.'), step('c', 'Seven eight.')]
+const { text, starts } = jointScript(steps)
+
+/** Sentences of two words with their starts in the take; each word lasts half a second. */
+function found(times: (number | null)[], extra: TaskResult<'align'>['extra'] = []): TaskResult<'align'> {
+  const all = [...text.matchAll(/\S+/g)]
+  const words = times.flatMap((start, sentence) =>
+    start === null
+      ? []
+      : [0, 1].map((k) => {
+          const { 0: word, index } = all[sentence * 2 + k]!
+          const at = start + k * 0.5
+          return { text: word, from: index, to: index + word.length, sentence, start: at, end: at + 0.5, confidence: 1 }
+        }),
+  )
+  return { words, skipped: times.flatMap((start, i) => (start === null ? [i] : [])), extra }
+}
+let serial = 0
+const lay = (result: TaskResult<'align'>) =>
+  layByWords(steps, { media: TAKE, length: 30 }, result, 'brought-in', () => `id${serial++}`)
+const parts = (result: TaskResult<'align'>) =>
+  lay(result).heard.map(({ step: id, passages }) => [id, ...passages.map(({ from, to }) => [from, to])])
+
+test('the joint script tells where each step begins', () => {
+  expect(starts.map((start) => text.slice(start, start + 4))).toEqual(['One ', 'Five', 'Seve'])
+})
+
+test('each step gets its words, parted in the pauses, and nothing between them is lost', () => {
+  expect(parts(found([1, 2.4, 5, 9]))).toEqual([
+    ['a', [0.75, 4.75]],
+    ['b', [4.75, 8.75]],
+    ['c', [8.75, 10.3]],
+  ])
+})
+
+test('an earlier try lies hidden, the last one is heard', () => {
+  const retake = { kind: 'retake' as const, start: 2.5, end: 3.4, sentence: 1 }
+  expect(parts(found([1, 4.4, 7, 9], [retake]))[0]).toEqual(['a', [0.75, 2.3], [4.15, expect.closeTo(6.75, 9)]])
+  expect(lay(found([1, 4.4, 7, 9], [retake]))).toMatchObject({ retakes: 1, adLibs: 0, silent: [] })
+})
+
+test('a sentence said again after the next one comes from its later place', () => {
+  // Said: two, three, then two again, then four.
+  expect(parts(found([1, 6, 4, 9]))).toEqual([
+    ['a', [0.75, 2.3], [5.75, 7.3]],
+    ['b', [3.75, 5.3]],
+    ['c', [8.75, 10.3]],
+  ])
+})
+
+test('what is said besides the script stays, and a step nobody speaks to is told', () => {
+  const laid = lay(found([1, 2.4, null, 9], [{ kind: 'ad-lib', start: 5, end: 6 }]))
+  expect(laid).toMatchObject({ adLibs: 1, silent: ['b'] })
+  expect(laid.heard.map(({ passages }) => passages.map(({ from, to }) => [from, to]))).toEqual([
+    [[0.75, 8.75]],
+    [[8.75, 10.3]],
+  ])
+})

@@ -1,0 +1,160 @@
+import type { PassageSpan } from '@/core/lesson/timeline'
+import type { TimedWord } from '@/core/messages/task'
+import type { SpeechSegment } from '@/core/measure/speech'
+import type { Seconds } from '@/core/units'
+import { matchWords } from './matchWords'
+import { phrasesOf, wordsOf } from './phrases'
+import { readScript, type ScriptWord } from './script'
+
+/** A word of a step, or a phrase nobody has written down, at its place in the lesson. */
+export interface StepWord {
+  /** Empty for a phrase without a script. */
+  text: string
+  /** Lesson time. */
+  start: Seconds
+  end: Seconds
+  /** The passage it is said in, and where in its take. */
+  passage: string
+  at: { from: Seconds; to: Seconds }
+  /** Its characters in the step's script. */
+  script: { from: number; to: number }
+  sentence: number
+  /** 0..1; null where its place is only guessed. */
+  confidence: number | null
+}
+
+/** What is known of the takes a step is made of. */
+export interface HeardWords {
+  /** Words that were found in the part of a take that a passage uses, in the take's own time; null: not looked yet. */
+  wordsOf(span: PassageSpan): readonly TimedWord[] | null
+  speechOf(media: string): readonly SpeechSegment[]
+}
+
+/**
+ * The words of a step at their times. What was found in its takes is matched with the script as it is now; words of the
+ * script that were not found stand between their neighbours, and where nothing was found yet all places are guessed from
+ * the pauses.
+ */
+export function stepWords(spans: readonly PassageSpan[], script: string, heard: HeardWords): StepWord[] {
+  const found = spans.flatMap((span) => wordsInSpan(span, heard))
+  const written = readScript(script).words
+  return found.length > 0 && written.length > 0
+    ? atTheirTimes(spans, written, found)
+    : guessed(spans, script, written, heard)
+}
+
+interface FoundWord {
+  text: string
+  span: PassageSpan
+  start: Seconds
+  end: Seconds
+  confidence: number
+}
+
+/** A word belongs to the passage that has its middle. */
+function wordsInSpan(span: PassageSpan, heard: HeardWords): FoundWord[] {
+  const { passage, start, end } = span
+  const to = passage.from + end - start
+  return (heard.wordsOf(span) ?? [])
+    .filter((word) => (word.start + word.end) / 2 >= passage.from && (word.start + word.end) / 2 < to)
+    .map((word) => ({
+      text: word.text,
+      span,
+      start: Math.max(word.start, passage.from),
+      end: Math.min(word.end, to),
+      confidence: word.confidence,
+    }))
+}
+
+function atTheirTimes(
+  spans: readonly PassageSpan[],
+  written: readonly ScriptWord[],
+  found: readonly FoundWord[],
+): StepWord[] {
+  const partner = matchWords(
+    written.map(({ text }) => text),
+    found.map(({ text }) => text),
+  )
+  const words: StepWord[] = []
+  for (let i = 0; i < written.length; i++) {
+    const match = partner[i]!
+    if (match >= 0) words.push(timed(written[i]!, found[match]!))
+    else {
+      let last = i
+      while (last + 1 < written.length && partner[last + 1]! < 0) last++
+      const before = i > 0 ? found[partner[i - 1]!]! : null
+      const after = last + 1 < written.length ? found[partner[last + 1]!]! : null
+      words.push(...between(spans, written.slice(i, last + 1), before, after))
+      i = last
+    }
+  }
+  return words
+}
+
+const inLesson = ({ passage, start }: PassageSpan, at: Seconds): Seconds => start + at - passage.from
+
+function timed({ text, from, to, sentence }: ScriptWord, { span, start, end, confidence }: FoundWord): StepWord {
+  return {
+    text,
+    start: inLesson(span, start),
+    end: inLesson(span, end),
+    passage: span.passage.id,
+    at: { from: start, to: end },
+    script: { from, to },
+    sentence,
+    confidence,
+  }
+}
+
+/** Words that nobody has found share the time between those that were. */
+function between(
+  spans: readonly PassageSpan[],
+  words: readonly ScriptWord[],
+  before: FoundWord | null,
+  after: FoundWord | null,
+): StepWord[] {
+  const span = before?.span ?? after?.span ?? spans[0]!
+  const spanEnd = span.passage.from + span.end - span.start
+  const from = before ? before.end : Math.max(span.passage.from, after!.start - words.length * USUAL_WORD)
+  const to = after && after.span === span ? after.start : Math.min(spanEnd, from + words.length * USUAL_WORD)
+  const step = Math.max(0, to - from) / words.length
+  return words.map((word, i) => {
+    const place = { span, start: from + i * step, end: from + (i + 1) * step, text: word.text, confidence: 0 }
+    return { ...timed(word, place), confidence: null }
+  })
+}
+
+const USUAL_WORD: Seconds = 0.3
+
+/** Script spread over phrases; phrases alone where nothing is written. */
+function guessed(
+  spans: readonly PassageSpan[],
+  script: string,
+  written: readonly ScriptWord[],
+  heard: HeardWords,
+): StepWord[] {
+  const byId = new Map(spans.map((span) => [span.passage.id, span]))
+  return phrasesOf(spans, script, heard.speechOf).flatMap((phrase): StepWord[] => {
+    const span = byId.get(phrase.passage)!
+    const inTake = (time: Seconds) => time - span.start + span.passage.from
+    const base = { passage: phrase.passage, confidence: null }
+    const own = written.filter(({ from }) => from >= phrase.scriptFrom && from < phrase.scriptTo)
+    if (own.length === 0) {
+      const { start, end, scriptFrom } = phrase
+      const at = { from: inTake(start), to: inTake(end) }
+      return [{ ...base, text: '', start, end, at, script: { from: scriptFrom, to: scriptFrom }, sentence: 0 }]
+    }
+    return wordsOf(
+      phrase,
+      own.map(({ text }) => text),
+    ).map(({ text, start, end }, i) => ({
+      ...base,
+      text,
+      start,
+      end,
+      at: { from: inTake(start), to: inTake(end) },
+      script: { from: own[i]!.from, to: own[i]!.to },
+      sentence: own[i]!.sentence,
+    }))
+  })
+}

@@ -1,0 +1,133 @@
+import { copyFile, link, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { stat } from 'node:fs/promises'
+import { LIMITS } from '@/core/lesson/limits'
+import type { MediaInfo } from '@/core/messages/media'
+import { analysisLength, type Analysis } from '@/core/measure/analysis'
+import { integratedLoudness } from '@/core/measure/loudness'
+import { cutText, storableText } from '@/core/text'
+import { UserError } from '@/core/userError'
+import { probeFile, type Probe } from '../ffmpeg'
+import { identifyFile, type FileIdentity } from './identify'
+import { cutOffNote, importSound, silencedNote } from './sound'
+import { importDeck, importStill } from './stills'
+import { hashFile, PARTS, type MediaStore } from '../store/store'
+import { importRecording } from '../video/recording'
+
+export interface ImportOptions {
+  signal?: AbortSignal
+  /** 0..1 */
+  onProgress?: (share: number) => void
+}
+
+type Findings = Omit<MediaInfo, 'hash' | 'name' | 'extension' | 'bytes'>
+
+/**
+ * Takes a file into the store: what it is, what it shows, how it sounds. The same content is kept once.
+ * Throws a UserError where the file can't be used; the store is then as it was.
+ */
+export async function importMedia(
+  store: MediaStore,
+  path: string,
+  called: string,
+  options: ImportOptions = {},
+): Promise<MediaInfo> {
+  const name = cutText(storableText(called), LIMITS.nameCharacters)
+  const identity = await identifyFile(path, name)
+  const hash = await hashFile(path)
+  if (await store.has(hash)) return store.info(hash)
+  const draft = await store.draft()
+  try {
+    const findings = await examine(path, name, identity, draft.folder, options)
+    const info = { hash, name, extension: identity.extension, bytes: (await stat(path)).size, ...findings }
+    await linkOrCopy(path, join(draft.folder, PARTS.original))
+    await writeFile(join(draft.folder, PARTS.info), JSON.stringify(info))
+    await draft.keep(hash)
+    return info
+  } catch (error) {
+    await draft.drop()
+    throw error
+  }
+}
+
+async function examine(
+  path: string,
+  name: string,
+  identity: FileIdentity,
+  folder: string,
+  options: ImportOptions,
+): Promise<Findings> {
+  const base = { length: null, channels: 0, pages: [], texts: [], lastPicture: null, note: null }
+  if (identity.kind === 'still') return { ...base, kind: 'still', ...(await importStill(path, name, folder)) }
+  if (identity.kind === 'deck') {
+    const pages = await importDeck(path, name, folder, options)
+    return { ...base, kind: 'deck', pages: pages.map(({ title }) => title), texts: pages.map(({ text }) => text) }
+  }
+  return examineTimed(path, name, identity.demuxer!, folder, options)
+}
+
+/** Sound or recording: a container may hold either, whatever its ending says. */
+async function examineTimed(
+  path: string,
+  name: string,
+  demuxer: string,
+  folder: string,
+  options: ImportOptions,
+): Promise<Findings> {
+  const probe = await probeFile(path, demuxer, name)
+  if (!probe.picture) return examineSound(path, name, demuxer, probe, folder, options)
+  const half = (from: number) => ({ ...options, onProgress: (share: number) => options.onProgress?.(from + share / 2) })
+  const sound = probe.sound && (await importSound(path, demuxer, name, probe, folder, half(0)))
+  const heard = sound ? analysisLength(sound.analysis) : 0
+  const { length, lastPicture } = await importRecording(path, demuxer, name, probe, folder, heard, half(0.5))
+  const audible = sound && sound.analysis.samples > 0
+  return {
+    kind: 'recording',
+    length,
+    lastPicture,
+    channels: audible ? sound.analysis.channels : 0,
+    pages: [],
+    texts: [],
+    note: notes(cutOffNote(probe.length, length), silencedNote(sound?.silenced ?? 0)),
+  }
+}
+
+const notes = (...all: (string | null)[]): string | null => all.filter(Boolean).join(' ') || null
+
+async function examineSound(
+  path: string,
+  name: string,
+  demuxer: string,
+  probe: Probe,
+  folder: string,
+  options: ImportOptions,
+): Promise<Findings> {
+  if (!probe.sound) throw new UserError(`This file has no sound in it: ${name}. Choose a file with an audio track.`)
+  const { analysis, silenced } = await importSound(path, demuxer, name, probe, folder, options)
+  refuseSilence(analysis, name)
+  const length = analysisLength(analysis)
+  return {
+    kind: 'sound',
+    length,
+    lastPicture: null,
+    channels: analysis.channels,
+    pages: [],
+    texts: [],
+    note: notes(cutOffNote(probe.length, length), silencedNote(silenced)),
+  }
+}
+
+function refuseSilence(analysis: Analysis, name: string): void {
+  if (analysis.samples === 0)
+    throw new UserError(`This file has no sound in it: ${name}. It has a length of zero; record or save it again.`)
+  if (integratedLoudness(analysis.energy) === null && analysis.energy.every((energy) => energy < 1e-9)) {
+    throw new UserError(
+      `There is only silence in this file: ${name}. Check that the microphone was on, and record it again.`,
+    )
+  }
+}
+
+/** A link costs no room; across file systems it has to be a copy. */
+async function linkOrCopy(from: string, to: string): Promise<void> {
+  await link(from, to).catch(() => copyFile(from, to))
+}
