@@ -19,6 +19,7 @@ import { cleanedKey, cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import/import'
 import { ROOT } from '../scripts/application.mjs'
 import { startPostgres } from '../scripts/postgres.mjs'
+import { headless } from './support/application'
 
 /** What is cleared away, and above all what is not: on the real PostgreSQL and real files. */
 
@@ -136,6 +137,18 @@ test('of coded pictures the oldest go where they take more than their room', asy
   }
   expect((await clear()).coded).toEqual({ count: 1, bytes: 1000 })
   expect((await readdir(coded)).sort()).toEqual(['new', 'older'])
+})
+
+test('the command says what would go, and leaves it where it is', async () => {
+  const media = await sound(-25)
+  await clear()
+  await utimes(mediaStore().path(media, 'unneeded'), new Date(), new Date(Date.now() - 31 * DAY))
+  const said = (await headless('gc', '--dry-run')) as { dryRun: boolean; media: { count: number } }
+  expect(said).toMatchObject({ dryRun: true })
+  expect(said.media.count).toBeGreaterThanOrEqual(1)
+  expect(await inStore()).toContain(media)
+  await headless('gc')
+  expect(await inStore()).not.toContain(media)
 })
 
 test('two at once: one clears, the other is told', async () => {

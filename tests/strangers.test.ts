@@ -1,6 +1,6 @@
 import { request, type IncomingHttpHeaders } from 'node:http'
 import { DEFAULT_WISH } from '@/core/compose/wish'
-import { startApplication, type Application } from './support/application'
+import { startApplication, until, type Application } from './support/application'
 
 /** Requests of strangers, odd ones, and too many or too large ones. */
 
@@ -24,6 +24,18 @@ describe('strangers and odd requests', () => {
       })
       sent.on('error', reject).end()
     })
+
+  test('health says what there is: database, store, queue and workers', async () => {
+    const health = async () => (await (await fetch(`${application.url}/api/health`)).json()) as { ok: boolean }
+    await until(async () => (await health()).ok)
+    expect(await health()).toEqual({
+      ok: true,
+      database: { ok: true },
+      store: { ok: true, freeBytes: expect.any(Number) },
+      queue: { ok: true, waiting: expect.any(Number), working: expect.any(Number) },
+      workers: { ok: true, count: 1 },
+    })
+  })
 
   test('under a name that is not ours nothing is answered, pages and pictures included', async () => {
     for (const path of ['/', '/lessons/tide-table', '/api/courses', '/api/health', '/icon.svg']) {

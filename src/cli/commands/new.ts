@@ -50,7 +50,8 @@ export function newLesson({ pictures, voice, bed, script, title, language, out }
       },
       () => nanoid(10),
     )
-    await writeArchive(lesson, store, out)
+    const told = language === 'en' ? lesson : { ...lesson, language, mainLanguage: language }
+    await writeArchive(told, store, out)
     const timeline = layoutLesson(lesson)
     return {
       title: lesson.title,
