@@ -31,3 +31,17 @@ test('stress and pauses are marks, not words', () => {
 test('an unclosed bracket or star loses no word', () => {
   expect(readScript('one [two *three four').words.map(({ text }) => text)).toEqual(['one', '[two', 'three', 'four'])
 })
+
+test.each([
+  ['Thai', 'อ่านตารางน้ำขึ้นน้ำลง', 3, 1],
+  ['Chinese', '先看潮汐表。然后出发！', 4, 2],
+  ['Japanese', '潮の表を読みます。次に出港します。', 6, 2],
+  ['one with spaces', 'Cti tabulku. Pak vypluj!', 4, 2],
+])('a script in %s has words and sentences', (_, script, fewest, count) => {
+  const { words, sentences } = readScript(script)
+  expect(words.length).toBeGreaterThanOrEqual(fewest)
+  expect(sentences).toHaveLength(count)
+  // Nothing of what is written is lost or moved.
+  for (const { text, from, to } of words) expect(script.slice(from, to)).toBe(text)
+  expect(sentences.map(({ text }) => text).join(script.includes(' ') ? ' ' : '')).toBe(script)
+})

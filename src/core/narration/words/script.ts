@@ -49,11 +49,11 @@ export function readScript(script: string, { byLine = false } = {}): Script {
   let firstWord = 0
   let stressed = false
   const end = (pause: Seconds) => {
-    if (words.length > firstWord) sentences.push(sentenceOf(words, firstWord, pause))
+    if (words.length > firstWord) sentences.push(sentenceOf(script, words, firstWord, pause))
     else if (sentences.length > 0) sentences.at(-1)!.pause += pause
     firstWord = words.length
   }
-  for (const { 0: token, index } of script.matchAll(TOKEN)) {
+  for (const { token, index } of tokensOf(script)) {
     const pause = pauseOf(token)
     if (pause !== null) end(pause)
     else if (token.startsWith('\n')) end(0)
@@ -64,7 +64,7 @@ export function readScript(script: string, { byLine = false } = {}): Script {
       // A dash or a lone mark belongs to the word before it.
       if (SAYS_SOMETHING.test(text))
         words.push({ text, from: index, to: index + token.length, sentence: sentences.length, stressed })
-      else if (words.length > firstWord && text) extend(words.at(-1)!, text, index + token.length)
+      else if (words.length > firstWord && text) extend(words.at(-1)!, text, index, index + token.length)
       if (token.slice(opens ? token.indexOf('*') + 1 : 0).includes('*')) stressed = false
       if (!byLine && words.length > firstWord && SENTENCE_END.test(text) && !ABBREVIATION.test(text)) end(0)
     }
@@ -73,21 +73,35 @@ export function readScript(script: string, { byLine = false } = {}): Script {
   return { words, sentences }
 }
 
+/** What stands between spaces; languages that write no spaces are parted where a reader would (Unicode UAX 29). */
+function tokensOf(script: string): { token: string; index: number }[] {
+  return [...script.matchAll(TOKEN)].flatMap(({ 0: token, index }) => {
+    if (!WITHOUT_SPACES.test(token)) return [{ token, index }]
+    segmenter ??= new Intl.Segmenter('und', { granularity: 'word' })
+    return [...segmenter.segment(token)].map((part) => ({ token: part.segment, index: index + part.index }))
+  })
+}
+
+const WITHOUT_SPACES =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u
+let segmenter: Intl.Segmenter | undefined
+
 /** The script without its marks, as a caption or a line on the sheet shows it. */
 export const shownText = (script: string): string =>
   script.replace(PAUSE_MARK, ' ').replaceAll('*', '').replace(/\s+/g, ' ').trim()
 
-function extend(word: ScriptWord, text: string, to: number): void {
-  word.text += ` ${text}`
+/** `at` is where the mark stands that belongs to the word. */
+function extend(word: ScriptWord, text: string, at: number, to: number): void {
+  word.text += at > word.to ? ` ${text}` : text
   word.to = to
 }
 
-function sentenceOf(words: readonly ScriptWord[], firstWord: number, pause: Seconds): ScriptSentence {
-  const own = words.slice(firstWord)
+function sentenceOf(script: string, words: readonly ScriptWord[], firstWord: number, pause: Seconds): ScriptSentence {
+  const [from, to] = [words[firstWord]!.from, words.at(-1)!.to]
   return {
-    text: own.map(({ text }) => text).join(' '),
-    from: own[0]!.from,
-    to: own.at(-1)!.to,
+    text: shownText(script.slice(from, to)),
+    from,
+    to,
     firstWord,
     lastWord: words.length - 1,
     pause,
