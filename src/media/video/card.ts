@@ -1,8 +1,5 @@
-import { readFileSync } from 'node:fs'
-import { join } from 'node:path'
-import { parse, type Font, type PathCommand } from 'opentype.js'
 import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
-import { projectFolder } from '../settings'
+import { canBeOutlined, outlineOf, widthOf, type Weight } from './cardFonts'
 
 const TITLE_SIZE = 112
 const LINE_SIZE = 56
@@ -17,27 +14,85 @@ const COLOURS = {
   bed: '#12647a',
 }
 
-let fonts: { bold: Font; plain: Font } | undefined
+interface Block {
+  height: number
+  /** Drawn with its upper edge at `y`. */
+  draw(y: number): string
+}
 
-/** A card as SVG at the video's size. Its text is drawn as outlines, so that it looks the same everywhere. */
-export function drawCard(lines: readonly string[]): string {
-  fonts ??= { bold: loadFont(700), plain: loadFont(400) }
+interface Style {
+  weight: Weight
+  size: number
+  leading: number
+  colour: string
+}
+
+const TITLE: Style = { weight: 700, size: TITLE_SIZE, leading: 1.12, colour: COLOURS.ink }
+const LINE: Style = { weight: 400, size: LINE_SIZE, leading: 1.5, colour: COLOURS.slate }
+
+/**
+ * A card as SVG at the video's size. Its text is drawn as outlines, so that it looks the same everywhere; scripts that have
+ * to be shaped, or that none of our fonts has letters for, are set by Pango with what is installed on this machine.
+ */
+export async function drawCard(lines: readonly string[]): Promise<string> {
   const [title = '', ...rest] = lines
-  const titleLines = wrapped(fonts.bold, title, TITLE_SIZE)
-  const restLines = rest.flatMap((line) => wrapped(fonts!.plain, line, LINE_SIZE))
-  const height = titleLines.length * TITLE_SIZE * 1.12 + restLines.length * LINE_SIZE * 1.5
-  let y = (PICTURE_HEIGHT - height) / 2 + TITLE_SIZE * 0.8
-  const drawn: string[] = []
-  for (const line of titleLines) {
-    drawn.push(outline(fonts.bold, line, y, TITLE_SIZE, COLOURS.ink))
-    y += TITLE_SIZE * 1.12
-  }
-  y += LINE_SIZE * 0.2
-  for (const line of restLines) {
-    drawn.push(outline(fonts.plain, line, y, LINE_SIZE, COLOURS.slate))
-    y += LINE_SIZE * 1.5
-  }
+  const blocks = await Promise.all([blockOf(title, TITLE), ...rest.map((line) => blockOf(line, LINE))])
+  let y = (PICTURE_HEIGHT - blocks.reduce((sum, { height }) => sum + height, 0)) / 2
+  const drawn = blocks.map((block, i) => {
+    const svg = block.draw(y)
+    y += block.height + (i === 0 ? LINE_SIZE : 0)
+    return svg
+  })
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${PICTURE_WIDTH}" height="${PICTURE_HEIGHT}" viewBox="0 0 ${PICTURE_WIDTH} ${PICTURE_HEIGHT}">${ground()}${drawn.join('')}</svg>`
+}
+
+const blockOf = (text: string, style: Style): Promise<Block> | Block =>
+  canBeOutlined(text, style.weight) ? outlined(text, style) : setByPango(text, style)
+
+function outlined(text: string, { weight, size, leading, colour }: Style): Block {
+  const lines = wrapped(text, weight, size)
+  return {
+    height: lines.length * size * leading,
+    draw: (y) =>
+      lines
+        .map((line, i) => outlineOf(line, weight, size, LEFT, y + (i * leading + 0.8) * size))
+        .map((data) => `<path d="${data}" fill="${colour}"/>`)
+        .join(''),
+  }
+}
+
+function wrapped(text: string, weight: Weight, size: number): string[] {
+  const lines: string[] = []
+  for (const word of text.split(/\s+/).filter(Boolean)) {
+    const longer = lines.length > 0 ? `${lines.at(-1)} ${word}` : word
+    if (lines.length > 0 && widthOf(longer, weight, size) <= WIDEST) lines[lines.length - 1] = longer
+    else lines.push(word)
+  }
+  return lines
+}
+
+async function setByPango(text: string, { weight, size, leading, colour }: Style): Promise<Block> {
+  const { default: sharp } = await import('sharp')
+  const escaped = text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')
+  const image = sharp({
+    text: {
+      text: `<span foreground="${colour}" weight="${weight}">${escaped}</span>`,
+      font: `sans-serif ${size}`,
+      // A point is a pixel.
+      dpi: 72,
+      rgba: true,
+      width: WIDEST,
+      wrap: 'word-char',
+      spacing: Math.round(size * (leading - 1)),
+    },
+  }).png()
+  const { data, info } = await image.toBuffer({ resolveWithObject: true })
+  const gap = (size * (leading - 1)) / 2
+  return {
+    height: info.height + 2 * gap,
+    draw: (y) =>
+      `<image x="${LEFT}" y="${y + gap}" width="${info.width}" height="${info.height}" href="data:image/png;base64,${data.toString('base64')}"/>`,
+  }
 }
 
 /** Graph paper, and a row of steps knitted from two yarns. */
@@ -49,44 +104,3 @@ function ground(): string {
     `<path d="M0 ${y}h240v-60h240v-60h240v60h240v-60h240v60h240v60h240v-60h240v60" fill="none" stroke="${colour}" stroke-width="10" stroke-linejoin="round"/>`
   return `<rect width="100%" height="100%" fill="${COLOURS.ground}"/><path d="${lines.join('')}" stroke="${COLOURS.graph}" stroke-width="2"/>${stairs(960, COLOURS.voice)}${stairs(1020, COLOURS.bed)}`
 }
-
-const outline = (font: Font, text: string, y: number, size: number, colour: string) =>
-  `<path d="${pathData(font.getPath(text, LEFT, y, size).commands)}" fill="${colour}"/>`
-
-/** Written here, because the library's own writer turns some coordinates into NaN. */
-function pathData(commands: readonly PathCommand[]): string {
-  return commands
-    .map((command) => {
-      const numbers = [
-        'x1' in command && [command.x1, command.y1],
-        'x2' in command && [command.x2, command.y2],
-        'x' in command && [command.x, command.y],
-      ]
-      return (
-        command.type +
-        numbers
-          .flatMap((pair) => pair || [])
-          .map((value) => value.toFixed(1))
-          .join(' ')
-      )
-    })
-    .join('')
-}
-
-function wrapped(font: Font, text: string, size: number): string[] {
-  const lines: string[] = []
-  for (const word of text.split(/\s+/).filter(Boolean)) {
-    const longer = lines.length > 0 ? `${lines.at(-1)} ${word}` : word
-    if (lines.length > 0 && font.getAdvanceWidth(longer, size) <= WIDEST) lines[lines.length - 1] = longer
-    else lines.push(word)
-  }
-  return lines
-}
-
-function loadFont(weight: number): Font {
-  const folder = 'node_modules/@fontsource/atkinson-hyperlegible-next/files'
-  const file = readFileSync(join(projectFolder(), folder, `atkinson-hyperlegible-next-latin-${weight}-normal.woff`))
-  return parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength))
-}
-
-/** The server runs in the project's folder; the headless command may be called from anywhere. */

@@ -113,7 +113,7 @@ async function codedStill(work: Work, picture: Exclude<Picture, { kind: 'recordi
     const page = work.store.path(picture.media, PARTS.page(picture.page))
     return kept(work, [picture.media, picture.page], () => codePicture(work, ['-f', 'png_pipe', '-i', `file:${page}`]))
   }
-  const svg = drawCard(picture.lines)
+  const svg = await drawCard(picture.lines)
   return kept(work, [svg], async () => {
     const { default: sharp } = await import('sharp')
     const png = await sharp(Buffer.from(svg)).png({ compressionLevel: 1 }).toBuffer()

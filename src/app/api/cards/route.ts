@@ -9,7 +9,7 @@ export const GET = route(async (request) => {
     .getAll('line')
     .slice(0, 6)
     .map((line) => cutText(storableText(line), LIMITS.lineCharacters))
-  return new Response(drawCard(lines), {
+  return new Response(await drawCard(lines), {
     headers: { 'content-type': 'image/svg+xml', 'cache-control': 'public, max-age=86400' },
   })
 })

@@ -1,0 +1,102 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { parse, type Font, type PathCommand } from 'opentype.js'
+import { projectFolder } from '../settings'
+
+/**
+ * The fonts that ship with the application, for drawing text as outlines: the interface's own, and Noto Sans for what that
+ * has no letters for (Greek, Cyrillic, Vietnamese). Each comes in files for parts of it.
+ */
+const FAMILIES = [
+  { name: 'atkinson-hyperlegible-next', parts: ['latin', 'latin-ext'] },
+  {
+    name: 'noto-sans',
+    parts: ['latin', 'latin-ext', 'vietnamese', 'greek', 'greek-ext', 'cyrillic', 'cyrillic-ext'],
+  },
+]
+
+export type Weight = 400 | 700
+
+const loaded = new Map<string, Font[]>()
+
+function familyOf({ name, parts }: (typeof FAMILIES)[number], weight: Weight): Font[] {
+  const key = `${name} ${weight}`
+  let fonts = loaded.get(key)
+  if (!fonts) loaded.set(key, (fonts = parts.map((part) => loadFont(name, part, weight))))
+  return fonts
+}
+
+function loadFont(name: string, part: string, weight: Weight): Font {
+  const path = join(projectFolder(), `node_modules/@fontsource/${name}/files`, `${name}-${part}-${weight}-normal.woff`)
+  const file = readFileSync(path)
+  return parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength))
+}
+
+/** A stretch of text in one file of a font. */
+interface Run {
+  font: Font
+  text: string
+}
+
+/** A text in the first family that has all its letters; null where none of them has. */
+function runsOf(text: string, weight: Weight): Run[] | null {
+  const letters = [...text.normalize('NFC')]
+  for (const family of FAMILIES) {
+    const fonts = familyOf(family, weight)
+    const fontOf = (letter: string) => fonts.find((font) => font.charToGlyphIndex(letter) > 0)
+    if (!letters.every((letter) => letter === ' ' || fontOf(letter))) continue
+    const runs: Run[] = []
+    for (const letter of letters) {
+      const font = letter === ' ' ? (runs.at(-1)?.font ?? fonts[0]!) : fontOf(letter)!
+      const last = runs.at(-1)
+      if (last?.font === font) last.text += letter
+      else runs.push({ font, text: letter })
+    }
+    return runs
+  }
+  return null
+}
+
+/** Whether the fonts that ship with the application have all letters of a text. */
+export const canBeOutlined = (text: string, weight: Weight): boolean =>
+  text.split(/\s+/).every((word) => runsOf(word, weight) !== null)
+
+/** Width in pixels of a text that can be outlined, in letters of so many pixels. */
+export const widthOf = (text: string, weight: Weight, size: number): number =>
+  wordsOf(text, weight).reduce((sum, { font, text: part }) => sum + font.getAdvanceWidth(part, size), 0)
+
+/** A text as SVG path data, its baseline beginning at `x`, `y`. */
+export function outlineOf(text: string, weight: Weight, size: number, x: number, y: number): string {
+  let at = x
+  return wordsOf(text, weight)
+    .map(({ font, text: part }) => {
+      const data = pathData(font.getPath(part, at, y, size).commands)
+      at += font.getAdvanceWidth(part, size)
+      return data
+    })
+    .join('')
+}
+
+/** Each word in one family, with the space before it. */
+const wordsOf = (text: string, weight: Weight): Run[] =>
+  text.split(/(?= )/).flatMap((word) => runsOf(word, weight) ?? [])
+
+/** Written here, because the library's own writer turns some coordinates into NaN. */
+function pathData(commands: readonly PathCommand[]): string {
+  return commands
+    .map((command) => {
+      const numbers = [
+        'x1' in command && [command.x1, command.y1],
+        'x2' in command && [command.x2, command.y2],
+        'x' in command && [command.x, command.y],
+      ]
+      return (
+        command.type +
+        numbers
+          .flatMap((pair) => pair || [])
+          .map((value) => value.toFixed(1))
+          .join(' ')
+      )
+    })
+    .join('')
+}
