@@ -46,8 +46,9 @@ const SCRIPT = 'Wait for the gap. [pause 1.5] Finally give her a little power. [
 const [FINALLY, LOOK] = [4, 10]
 
 beforeAll(async () => {
-  await makeFiles()
+  // With it come the demo's files.
   application = await startApplication()
+  await makeFiles()
   browser = await openBrowser(fakeMicrophone(at('microphone.wav')))
   page = (await openPage(browser, application.url)).page
 })

@@ -1,24 +1,25 @@
 import { mkdtempSync } from 'node:fs'
-import { rm } from 'node:fs/promises'
+import { rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
 import { doWork, workInThreads } from '@/jobs/threads'
 import { ROOT } from '../scripts/application.mjs'
-import { output, rawFile } from './support/application'
+import { headless, output } from './support/application'
 
 /** Work in threads: the loop of who asks stays free, results are the same, and it can be broken off. */
 
 const folder = mkdtempSync(join(tmpdir(), 'yarn-step-threads-'))
 const script = LEAVING_A_BERTH[0]!.words
-/** Of the reading; its beginning is enough. */
-const PART = 15
-let media: { hash: string }
+const reading = join(folder, 'reading.wav')
+let media: { hash: string; length: number | null }
 
 beforeAll(async () => {
   process.env.YARN_STEP_DATA = folder
   workInThreads(null)
-  media = await doWork('import', { path: rawFile('reading.mp3'), name: 'reading.mp3' })
+  await writeFile(join(folder, 'script.txt'), script)
+  await headless('say', join(folder, 'script.txt'), '--out', reading)
+  media = await doWork('import', { path: reading, name: 'reading.wav' })
 })
 afterAll(async () => {
   workInThreads(null)
@@ -26,7 +27,7 @@ afterAll(async () => {
 })
 
 const align = (options = {}) =>
-  doWork('task', { kind: 'align', media: media.hash, from: 0, to: PART, script, language: 'en' }, options)
+  doWork('task', { kind: 'align', media: media.hash, from: 0, to: media.length!, script, language: 'en' }, options)
 
 /** Does something and tells the longest time for which nothing else could be done meanwhile, in ms. */
 async function longestBlock<T>(work: () => Promise<T>): Promise<{ result: T; block: number }> {

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import yazl from 'yazl'
 import { writeWav } from '@/core/formats/wav'
+import { documentOf } from '@/core/lesson/telling'
 import { emptyLesson, newBed, newStep } from '@/core/lesson/document'
 import { shelfItem } from '@/core/lesson/firstLesson'
 import { tones } from '@/core/testing/signals'
@@ -62,7 +63,11 @@ test.each([
     { 'lesson.json': '{"format": 99}', 'media/media.json': '[]' },
     /damaged or was made by a newer version/,
   ],
-  ['no list of media', { 'lesson.json': JSON.stringify(emptyLesson('x')) }, /there is no media\/media\.json/],
+  [
+    'no list of media',
+    { 'lesson.json': JSON.stringify(documentOf(emptyLesson('x'))) },
+    /there is no media\/media\.json/,
+  ],
 ])('an archive with %s is refused with a sentence', async (name, entries, sentence) => {
   const file = await zipOf(`${name}.zip`, entries as unknown as Record<string, string>)
   await expect(readArchive(file, openStore(join(folder, 'four')))).rejects.toMatchObject({
@@ -91,7 +96,8 @@ test('what is no zip is refused', async () => {
 
 test('equal names in an archive are refused: nobody could tell which is meant', async () => {
   const zip = new yazl.ZipFile()
-  for (const text of ['{}', JSON.stringify(emptyLesson('x'))]) zip.addBuffer(Buffer.from(text), 'lesson.json')
+  for (const text of ['{}', JSON.stringify(documentOf(emptyLesson('x')))])
+    zip.addBuffer(Buffer.from(text), 'lesson.json')
   zip.end()
   const file = join(folder, 'twice.zip')
   await pipeline(zip.outputStream, createWriteStream(file))
