@@ -72,7 +72,7 @@ test('what is broken off ends soon, and the next work is done', async () => {
   const work = doWork('import', { path: file, name: 'hour.wav' }, { signal: cancel.signal })
   setTimeout(() => cancel.abort(), 500)
   await expect(work).rejects.toMatchObject({ name: 'AbortError' })
-  expect(await doWork('import', { path: rawFile('reading.mp3'), name: 'reading.mp3' })).toMatchObject({
+  expect(await doWork('import', { path: reading, name: 'reading.wav' })).toMatchObject({
     hash: media.hash,
   })
 })

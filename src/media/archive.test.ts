@@ -80,7 +80,7 @@ test('a file in the archive that does not have the content its name says is refu
   const { lesson, media } = await lessonWithSound()
   const list = [{ hash: media.hash, file: `${media.hash}.wav`, name: 'tone.wav' }]
   const file = await zipOf('changed.zip', {
-    'lesson.json': JSON.stringify(lesson),
+    'lesson.json': JSON.stringify(documentOf(lesson)),
     'media/media.json': JSON.stringify(list),
     [`media/${media.hash}.wav`]: 'something else',
   })
