@@ -68,7 +68,7 @@ async function inThread<N extends WorkName>(
 }
 
 function newThread(path: string): Worker {
-  const thread = new Worker(path)
+  const thread = new Worker(path, { env: { ...process.env } })
   // Who waits for its work is told; one that rests is only not there any more.
   thread.on('error', (error) => console.error(error))
   thread.on('exit', () => forgetIdle(thread))

@@ -79,7 +79,9 @@ export async function output(program: string, args: string[]): Promise<string> {
 }
 
 export const headless = async (...args: string[]): Promise<unknown> => {
-  const { stdout } = await run(join(ROOT, 'bin', 'yarn-step'), [...args, '--json'], { maxBuffer: 1 << 28 })
+  // By default it would be the environment of the test runner, not of the test.
+  const options = { maxBuffer: 1 << 28, env: process.env }
+  const { stdout } = await run(join(ROOT, 'bin', 'yarn-step'), [...args, '--json'], options)
   return JSON.parse(stdout)
 }
 
