@@ -77,9 +77,16 @@ export function outlineOf(text: string, weight: Weight, size: number, x: number,
     .join('')
 }
 
-/** Each word in one family, with the space before it. */
-const wordsOf = (text: string, weight: Weight): Run[] =>
-  text.split(/(?= )/).flatMap((word) => runsOf(word, weight) ?? [])
+/** Each word in one family; what is in one font goes on in it, as its letters stand to each other. */
+function wordsOf(text: string, weight: Weight): Run[] {
+  const runs: Run[] = []
+  for (const run of text.split(/(?= )/).flatMap((word) => runsOf(word, weight) ?? [])) {
+    const last = runs.at(-1)
+    if (last?.font === run.font) last.text += run.text
+    else runs.push(run)
+  }
+  return runs
+}
 
 /** Written here, because the library's own writer turns some coordinates into NaN. */
 function pathData(commands: readonly PathCommand[]): string {
