@@ -9,6 +9,7 @@ import { UserError } from '@/core/userError'
 import { readArchive } from '@/media/archive'
 import { importMedia } from '@/media/import/import'
 import { loadInfos, soundsOf, type LessonSounds } from '@/media/lessonMedia'
+import { withMarksSettled } from '@/media/speech/settleLesson'
 import { openStore, type MediaStore } from '@/media/store/store'
 
 /** A media store that lives as long as one command. */
@@ -37,7 +38,7 @@ export function withArchive<T>(
 ): Promise<T> {
   return withStore(async (store, folder) => {
     await stat(archive)
-    const lesson = tell(documentOf(await readArchive(archive, store)), language)
+    const lesson = await withMarksSettled(tell(documentOf(await readArchive(archive, store)), language), store)
     const [sounds, mediaOf] = [await soundsOf(lesson, store), await loadInfos(lesson, store)]
     return work({ lesson, store, sounds, mediaOf, folder })
   })

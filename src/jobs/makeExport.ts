@@ -3,6 +3,7 @@ import type { ExportKind } from '@/core/messages/exportStatus'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { assertCanBeMade, soundsOf } from '@/media/lessonMedia'
 import type { RenderOptions } from '@/media/mixdown'
+import { withMarksSettled } from '@/media/speech/settleLesson'
 import { renderSound, renderVideo } from '@/media/video/render'
 import { renderVoice } from '@/media/voiceFile'
 import { codedFolder, mediaStore } from './places'
@@ -16,11 +17,12 @@ export interface ExportWork {
 
 /** Makes a finished file, and what was measured in it. Takes long, and may be done in a thread of its own. */
 export async function makeExport(
-  { kind, lesson, out }: ExportWork,
+  { kind, lesson: asked, out }: ExportWork,
   options: RenderOptions,
 ): Promise<BalanceSheet | null> {
   const store = mediaStore()
-  await assertCanBeMade(lesson, store)
+  await assertCanBeMade(asked, store)
+  const lesson = await withMarksSettled(asked, store, options)
   const sounds = await soundsOf(lesson, store, options)
   switch (kind) {
     case 'video':

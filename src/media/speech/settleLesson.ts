@@ -1,0 +1,59 @@
+import type { Lesson, Take } from '@/core/lesson/document'
+import { layoutLesson } from '@/core/lesson/layout'
+import { stepHearing } from '@/core/lesson/marks'
+import type { TimedWord } from '@/core/messages/task'
+import { takeSpeech } from '@/core/measure/takeVoice'
+import { alignInputOf, heardIn, takesHeard } from '@/core/narration/words/heardWords'
+import { readScript } from '@/core/narration/words/script'
+import { settleMarks } from '@/core/narration/words/settleMarks'
+import { stepWords } from '@/core/narration/words/stepWords'
+import type { MediaStore } from '../store/store'
+import { alignMedia, timedWords } from './alignment'
+
+/**
+ * The lesson with its marks where their words are said. Mostly the page has done so; a file that is asked for right after a
+ * recording must not wait for it. The very same lesson where nothing was guessed.
+ */
+export async function withMarksSettled(
+  lesson: Lesson,
+  store: MediaStore,
+  { signal }: { signal?: AbortSignal } = {},
+): Promise<Lesson> {
+  const steps = stepsToSettle(lesson)
+  if (steps.size === 0) return lesson
+  const found = new Map<Take, readonly TimedWord[]>()
+  for (const take of takesHeard(lesson)) {
+    const input = alignInputOf(lesson, take)
+    if (!input || !isHeardIn(lesson, steps, take) || !(await store.has(take.media))) continue
+    const script = readScript(input.script)
+    found.set(take, timedWords(script, await alignMedia(store, input, script, input.language, { signal })).words)
+  }
+  const speech = new Map<string, ReturnType<typeof takeSpeech>>()
+  for (const { media } of found.keys()) speech.set(media, takeSpeech((await store.analysis(media))!))
+  const heard = {
+    wordsOf: (span: Parameters<typeof heardIn>[1]) => heardIn(lesson, span, (take) => found.get(take)),
+    speechOf: (media: string) => speech.get(media) ?? [],
+  }
+  const { passages } = layoutLesson(lesson)
+  const settled = settleMarks(lesson, (step) => {
+    const spans = passages.filter((span) => span.step.id === step)
+    if (!steps.has(step) || !spans.every((span) => heard.wordsOf(span) !== null)) return null
+    return stepWords(spans, lesson.steps.find(({ id }) => id === step)!.script, heard)
+  })
+  const now = new Map(settled.map((mark) => [mark.id, mark]))
+  return { ...lesson, marks: lesson.marks.map((mark) => now.get(mark.id) ?? mark) }
+}
+
+/** Steps in which the place of a mark is only guessed. */
+function stepsToSettle({ marks, steps }: Lesson): Set<string> {
+  const saying = marks.flatMap((mark) =>
+    mark.guessed === 'place' && mark.place ? (stepHearing(steps, mark.place, mark.step)?.id ?? []) : [],
+  )
+  return new Set(saying)
+}
+
+const isHeardIn = ({ steps }: Lesson, ids: ReadonlySet<string>, { media, from, to }: Take): boolean =>
+  steps.some(
+    ({ id, passages }) =>
+      ids.has(id) && passages.some((passage) => passage.media === media && passage.from < to && passage.to > from),
+  )
