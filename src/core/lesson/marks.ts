@@ -1,5 +1,5 @@
 import type { Seconds } from '@/core/units'
-import type { Lesson, Mark, Picture, Place, Step } from './document'
+import type { Lesson, Picture, Place, Step } from './document'
 
 /** Marks among the words of a lesson, and what hangs on them. */
 
@@ -48,6 +48,3 @@ export function withMarks<T extends Pick<Step, 'picture' | 'more'>>(step: T, mar
   const more = step.more.map((one) => ({ ...one, picture: hung(one.picture), mark: markFor(one.mark) }))
   return { ...step, picture: hung(step.picture), more }
 }
-
-export const markOf = ({ marks }: Pick<Lesson, 'marks'>, id: string): Mark | undefined =>
-  marks.find((mark) => mark.id === id)

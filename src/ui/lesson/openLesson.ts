@@ -32,11 +32,12 @@ export async function openLesson(id: string): Promise<OpenedLesson> {
   const { revision, course, media, savedAt } = stored
   const lesson = tell(stored.lesson)
   // A draft that was stored after all must not stand against what comes later.
-  if (draft && isDone(draft, stored)) await dropDraft(draft.key).catch(() => {})
-  if (!draft || isDone(draft, stored))
+  const drafted = draft && lessonOf(draft)
+  const isStored = drafted !== null && isDone(drafted, stored)
+  if (draft && isStored) await dropDraft(draft.key).catch(() => {})
+  if (!draft || !drafted || isStored)
     return { lesson, media, course, saved: { lesson, revision, draft: null, conflict: null } }
   const conflict = isBasedOn(draft, stored) ? null : { savedAt }
-  const drafted = readLesson(draft.lesson)
   return {
     lesson: drafted,
     media: [...media, ...draft.media],
@@ -45,9 +46,19 @@ export async function openLesson(id: string): Promise<OpenedLesson> {
   }
 }
 
+/** Null where this program can't read it: it stays in the browser, and does not keep the lesson from being opened. */
+function lessonOf(draft: Draft): Lesson | null {
+  try {
+    return readLesson(draft.lesson)
+  } catch (error) {
+    console.error(error)
+    return null
+  }
+}
+
 /** Whether all of a draft has been stored, though no answer came. */
-const isDone = (draft: Draft, stored: StoredLesson): boolean =>
-  JSON.stringify(readLesson(draft.lesson)) === JSON.stringify(tell(stored.lesson))
+const isDone = (drafted: Lesson, stored: StoredLesson): boolean =>
+  JSON.stringify(drafted) === JSON.stringify(tell(stored.lesson))
 
 /** Whether nobody else has saved since: the draft goes on from what is stored, or from its own save that got through. */
 const isBasedOn = ({ base, saves }: Draft, { revision, save }: StoredLesson): boolean =>
