@@ -158,6 +158,30 @@ describe('work is never lost', () => {
     await page.close()
   })
 
+  test('nor does a reload where the database of the browser has no time to answer any more', async () => {
+    const page = await open()
+    await page.evaluate(() => {
+      IDBObjectStore.prototype.put = () => {
+        throw new Error('The page is going')
+      }
+      // Nor has the server: its answer does not come before the page is gone.
+      window.fetch = () => new Promise(() => {})
+    })
+    await (await script(page))!.focus()
+    await page.keyboard.down('Control')
+    await page.keyboard.press('End')
+    await page.keyboard.up('Control')
+    await page.keyboard.type(' and the neaps')
+    page.on('dialog', (dialog) => void dialog.accept())
+    await page.reload()
+    await waitForSheet(page)
+    expect(await (await script(page))!.evaluate((one) => (one as HTMLTextAreaElement).value)).toMatch(/ and the neaps$/)
+    const { lesson } = await savedLesson(page)
+    expect(lesson.steps[0]!.script).toMatch(/ and the neaps$/)
+    expect(await page.evaluate(() => Object.keys(localStorage).filter((key) => key.includes('parked')))).toEqual([])
+    await page.close()
+  })
+
   test('Back shows a lesson as it is stored now, and it can be gone on with', async () => {
     const page = await open()
     await clickOn(page, 'Coastal Skipper Basics')

@@ -2,7 +2,8 @@ import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
 import { documentOf } from '@/core/lesson/telling'
 import { call, Refusal } from '../api'
-import { dropDraft, holdDraft, keepDraft, type Draft } from './drafts'
+import { within } from '../within'
+import { dropDraft, holdDraft, keepDraft, parkDraft, type Draft } from './drafts'
 import type { LessonStore } from './lessonStore'
 import type { Typing } from './typing'
 
@@ -81,10 +82,14 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
     const lesson = present()
     const isKept = kept?.lesson === lesson && kept.saves === saves
     if (lesson === saved || isKept) return
-    const media = [...store.getState().media.values()]
     const written = { lesson, saves }
-    await keepDraft({ key, lessonId: id, base, saves, lesson: documentOf(lesson), media, at: Date.now() })
+    await keepDraft(draftNow())
     kept = written
+  }
+
+  function draftNow(): Draft {
+    const media = [...store.getState().media.values()]
+    return { key, lessonId: id, base, saves, lesson: documentOf(present()), media, at: Date.now() }
   }
 
   /** One save at a time; who asks meanwhile waits for it. */
@@ -100,7 +105,7 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
     if (!saves.includes(attempt.save)) saves = [...saves, attempt.save].slice(-20)
     if (now.state !== 'offline') say({ state: 'saving' })
     // Kept before it is sent: who finds the draft must know which saves may have been done.
-    const isKept = await Promise.race([isDone(keep()), passed(KEEP_LIMIT)])
+    const isKept = await isDone(within(KEEP_LIMIT, keep()))
     try {
       const body = { base, save: attempt.save, lesson: documentOf(attempt.lesson) }
       await take(await call<SaveAnswer>(`/api/lessons/${id}`, { method: 'PUT', body }), attempt.lesson)
@@ -145,7 +150,7 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
   function onLeave(event: Event): void {
     typing.commitAll()
     if (isSaved() || now.state === 'conflict') return
-    const isKept = kept?.lesson === present()
+    const isKept = kept?.lesson === present() || parkDraft(draftNow())
     void keep().catch(() => {})
     void flush()
     if (!isKept && event.type === 'beforeunload') event.preventDefault()
@@ -201,5 +206,3 @@ const isDone = (work: Promise<unknown>): Promise<boolean> =>
     () => true,
     () => false,
   )
-
-const passed = (ms: number): Promise<false> => new Promise((resolve) => setTimeout(() => resolve(false), ms))

@@ -2,6 +2,7 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { LessonDocument } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
 import { holdPageLock, isPageGone } from '../pageLock'
+import { within } from '../within'
 
 /**
  * What has been changed in a lesson and is not saved yet, kept in this browser: it outlives a closed tab, a reload and a
@@ -37,20 +38,57 @@ const database = () => {
 
 const lockOf = (key: string) => `yarn-step-draft-${key}`
 
+/** The database's answers come late where a page is going: a draft is parked here in the same moment. */
+const PARKED = 'yarn-step-parked-draft-'
+
+/** How long a page that was left may take to be gone (ms). */
+const LEAVING_LIMIT = 3000
+/** A browser's storage that does not answer keeps nobody from opening or saving a lesson (ms). */
+const LIMIT = 3000
+
 /** Says that this page has the draft open; returns what ends that. */
 export const holdDraft = (key: string): (() => void) => holdPageLock(lockOf(key))
 
 export async function keepDraft(draft: Draft): Promise<void> {
   await (await database()).put('drafts', draft)
+  localStorage.removeItem(PARKED + draft.key)
+}
+
+/** Keeps a draft before this call returns, since the page may be gone right after it; false where there is no room. */
+export function parkDraft(draft: Draft): boolean {
+  try {
+    localStorage.setItem(PARKED + draft.key, JSON.stringify(draft))
+    return true
+  } catch (error) {
+    console.error(error)
+    return false
+  }
 }
 
 export async function dropDraft(key: string): Promise<void> {
-  await (await database()).delete('drafts', key)
+  localStorage.removeItem(PARKED + key)
+  await within(LIMIT, deleteDraft(key))
 }
+
+const deleteDraft = async (key: string): Promise<void> => (await database()).delete('drafts', key)
 
 /** The newest draft of a lesson whose page is gone. */
 export async function findDraft(lessonId: string): Promise<Draft | null> {
-  const all = await (await database()).getAllFromIndex('drafts', 'lesson', lessonId)
-  for (const draft of all.sort((a, b) => b.at - a.at)) if (await isPageGone(lockOf(draft.key))) return draft
+  const parked = parkedDrafts().filter((draft) => draft.lessonId === lessonId)
+  const stored = await within(LIMIT, storedDrafts(lessonId)).catch(() => [])
+  const all = [
+    ...parked.map((draft) => ({ draft, wait: LEAVING_LIMIT })),
+    ...stored.map((draft) => ({ draft, wait: 0 })),
+  ]
+  for (const { draft, wait } of all.sort((a, b) => b.draft.at - a.draft.at))
+    if (await isPageGone(lockOf(draft.key), wait)) return draft
   return null
 }
+
+const storedDrafts = async (lessonId: string): Promise<Draft[]> =>
+  (await database()).getAllFromIndex('drafts', 'lesson', lessonId)
+
+const parkedDrafts = (): Draft[] =>
+  Object.entries(localStorage).flatMap(([key, value]) =>
+    key.startsWith(PARKED) ? [JSON.parse(value as string) as Draft] : [],
+  )
