@@ -2,19 +2,23 @@ import { mkdirSync, mkdtempSync } from 'node:fs'
 import { mkdir, readdir, rm, utimes, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { eq } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { writeWav } from '@/core/formats/wav'
 import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
 import { documentOf } from '@/core/lesson/telling'
 import { USUAL_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { tones } from '@/core/testing/signals'
-import { db, pool } from '@/db/client'
+import { spaceOfCourse, unneededSince } from '@/db/assets'
+import { insertExport, updateExport } from '@/db/exports'
+import { db, pool, transaction } from '@/db/client'
+import { assets } from '@/db/schema'
 import { createCourse } from '@/db/courses'
 import { createLesson, deleteLesson, saveLesson } from '@/db/lessons'
 import { openRecording } from '@/db/recordings'
 import { clearAway } from '@/jobs/clearAway'
 import { prepareQueues } from '@/jobs/queue'
-import { mediaStore, recordingsFolder, uploadsFolder } from '@/jobs/places'
+import { assetStore, mediaStore, recordingsFolder, uploadsFolder } from '@/jobs/places'
 import { cleanedKey, cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import/import'
 import { ROOT } from '../scripts/application.mjs'
@@ -57,7 +61,14 @@ function speaking(media: string): Lesson {
   return { ...emptyLesson('Knots'), steps: [{ ...step, passages: [{ id: 'p', media, from: 0, to: 1, pause: 0 }] }] }
 }
 
-const inStore = async () => new Set(await mediaStore().all())
+const inStore = async () => new Set((await mediaStore().stock()).keys())
+/** As if it had been found so many days ago that nothing needs it. */
+const unneededFor = (media: string, days: number) =>
+  db()
+    .update(assets)
+    .set({ unneededSince: new Date(Date.now() - days * DAY) })
+    .where(eq(assets.name, media))
+
 const clear = async (options = {}) => (await clearAway(options))!
 
 test('what a lesson or a kept version of it needs stays; what nothing needs goes after its grace time, not before', async () => {
@@ -67,8 +78,7 @@ test('what a lesson or a kept version of it needs stays; what nothing needs goes
   expect((await clear()).media).toMatchObject({ unneeded: 1, count: 0 })
   expect(await inStore()).toEqual(new Set([used, earlier, unused]))
   // A month later.
-  const mark = mediaStore().path(unused, 'unneeded')
-  await utimes(mark, new Date(), new Date(Date.now() - 31 * DAY))
+  await unneededFor(unused, 31)
   const dry = await clear({ dryRun: true })
   expect(dry.media).toMatchObject({ unneeded: 1, count: 1 })
   expect(dry.media.bytes).toBeGreaterThan(48000 * 4)
@@ -80,11 +90,11 @@ test('what a lesson or a kept version of it needs stays; what nothing needs goes
 test('what is needed again in the meantime is not counted from before', async () => {
   const media = await sound(-23)
   await clear()
-  const mark = () => mediaStore().unneededSince(media)
-  expect(await mark()).not.toBeNull()
+  const mark = async () => (await unneededSince()).get(media)
+  expect(await mark()).toBeDefined()
   const id = await createLesson(course, speaking(media))
   await clear()
-  expect(await mark()).toBeNull()
+  expect(await mark()).toBeUndefined()
   await deleteLesson(id)
   await clear()
   expect(Date.now() - (await mark())!.getTime()).toBeLessThan(60_000)
@@ -124,9 +134,38 @@ test('unfinished uploads go after a week; a recording that is not in its lesson 
   expect(await readdir(recordingsFolder())).toEqual(['still-waiting.part'])
 })
 
+test('who is killed in the middle of clearing away loses nothing that is needed again', async () => {
+  const [needed, gone] = [await sound(-26), await sound(-27)]
+  const store = mediaStore()
+  await createLesson(course, speaking(needed))
+  for (const media of [needed, gone]) await store.setAside(media)
+  expect(await store.has(needed)).toBe(false)
+  await clear()
+  expect(await store.has(needed)).toBe(true)
+  expect((await store.info(needed)).hash).toBe(needed)
+  // What nothing needs is not found; brought in again, it is there.
+  expect(await store.has(gone)).toBe(false)
+  expect(await sound(-27)).toBe(gone)
+  expect((await store.info(gone)).hash).toBe(gone)
+  await clear({ graceDays: 0 })
+  expect(await inStore()).toContain(needed)
+  expect(await inStore()).not.toContain(gone)
+})
+
+test('what was made of media that are gone goes with them', async () => {
+  const media = await sound(-28)
+  const recipe = { kind: 'alignment', edition: 1, sources: [media], recipe: ['words'], extension: 'json' } as const
+  await assetStore().bytes(recipe, async () => Buffer.from('[]'))
+  await clear()
+  expect(await assetStore().find(recipe)).not.toBeNull()
+  await clear({ graceDays: 0 })
+  expect(await assetStore().find(recipe)).toBeNull()
+})
+
 test('of coded pictures the oldest go where they take more than their room', async () => {
   const coded = join(folder, 'coded', 'ab')
   await mkdir(coded, { recursive: true })
+  // Kept by an edition that wrote nothing down.
   for (const [name, age] of [
     ['new', 1],
     ['older', 2],
@@ -142,13 +181,27 @@ test('of coded pictures the oldest go where they take more than their room', asy
 test('the command says what would go, and leaves it where it is', async () => {
   const media = await sound(-25)
   await clear()
-  await utimes(mediaStore().path(media, 'unneeded'), new Date(), new Date(Date.now() - 31 * DAY))
+  await unneededFor(media, 31)
   const said = (await headless('gc', '--dry-run')) as { dryRun: boolean; media: { count: number } }
   expect(said).toMatchObject({ dryRun: true })
   expect(said.media.count).toBeGreaterThanOrEqual(1)
   expect(await inStore()).toContain(media)
   await headless('gc')
   expect(await inStore()).not.toContain(media)
+})
+
+test('a course tells how much room it takes: its files, what is made of them, and finished files', async () => {
+  const media = await sound(-29)
+  const own = await createCourse('Knots')
+  const lesson = await createLesson(own, speaking(media))
+  const recipe = { kind: 'coded', edition: 1, sources: [media], recipe: [1], extension: 'h264' } as const
+  await assetStore().bytes(recipe, async () => Buffer.alloc(1234))
+  await transaction((tx) => insertExport(tx, lesson, 1, 'sound')).then((id) => updateExport(id, { bytes: 777 }))
+  await clear()
+  const bytes = (await mediaStore().stock()).get(media)!.bytes
+  expect(await spaceOfCourse(own)).toEqual({ files: bytes, kept: 1234, made: 777 })
+  await saveLesson(lesson, 1, documentOf(emptyLesson('Knots')), 'save-0009')
+  expect(await spaceOfCourse(own)).toEqual({ files: 0, kept: 0, made: 777 })
 })
 
 test('two at once: one clears, the other is told', async () => {

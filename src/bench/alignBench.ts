@@ -11,6 +11,7 @@ import { importMedia } from '@/media/import/import'
 import { openStore } from '@/media/store/store'
 import { noisy, readingOf, sentencesOf, type Said, type TimedReading } from './alignMaterial'
 import { median } from './statistics'
+import { folderObjects } from '@/media/store/folderObjects'
 
 const COUNT = 60
 const AD_LIBS = [
@@ -68,7 +69,7 @@ async function storeWith(work: string, samples: Float32Array) {
   await mkdir(folder, { recursive: true })
   const path = join(folder, 'reading.wav')
   await writeFile(path, writeWav([samples], HOUSE_RATE))
-  const store = openStore(join(folder, 'media'))
+  const store = openStore(folderObjects(join(folder, 'media')))
   const info = await importMedia(store, path, 'reading.wav')
   return { store, part: { media: info.hash, from: 0, to: info.length! } }
 }

@@ -18,6 +18,7 @@ import { projectFolder } from '@/media/settings'
 import { openStore, storeSource } from '@/media/store/store'
 import { readingOf, sentencesOf, type TimedReading } from './alignMaterial'
 import { cpuTime } from './cpuTime'
+import { folderObjects } from '@/media/store/folderObjects'
 
 const CLEAN_UP: CleanUp = {
   ...NO_CLEAN_UP,
@@ -45,7 +46,7 @@ async function measureAt(work: string, { samples, said }: TimedReading, ratio: D
   const noisy = samples.map((value, i) => value + factor * room[i]!)
   const path = join(work, `noisy-${ratio}.wav`)
   writeFileSync(path, writeWav([noisy], HOUSE_RATE))
-  const store = openStore(mkdtempSync(join(work, 'store-')))
+  const store = openStore(folderObjects(mkdtempSync(join(work, 'store-'))))
   const { hash } = await importMedia(store, path, 'Noisy.wav')
   const start = performance.now()
   const key = await cleanMedia(store, hash, CLEAN_UP, null)

@@ -10,13 +10,15 @@ import { soundsOf } from '@/media/lessonMedia'
 import { openStore } from '@/media/store/store'
 import { renderVideo } from '@/media/video/render'
 import { cpuTime } from './cpuTime'
+import { folderObjects } from '@/media/store/folderObjects'
+import { openAssets } from '@/media/store/assets'
 
 const SLIDES = 20
 const STAY = 15 // s
 
 /** Five minutes of 20 slides: our render against coding every frame with libx264 veryfast, and a re-export. */
 export async function measureRenderAgainstNaive(work: string): Promise<void> {
-  const store = openStore(join(work, 'media'))
+  const store = openStore(folderObjects(join(work, 'media')))
   const [slides, list] = await makeSlides(work)
   const reading = join(work, 'reading.wav')
   writeFileSync(
@@ -38,7 +40,7 @@ export async function measureRenderAgainstNaive(work: string): Promise<void> {
   const out = join(work, 'ours.mp4')
   const timed = async () => {
     const start = performance.now()
-    await renderVideo(lesson, store, sounds, join(work, 'coded'), out)
+    await renderVideo(lesson, store, sounds, openAssets(folderObjects(join(work, 'coded'))), out)
     return (performance.now() - start) / 1000
   }
   const full = await timed()

@@ -10,13 +10,16 @@ import { readArchive } from '@/media/archive'
 import { importMedia } from '@/media/import/import'
 import { loadInfos, soundsOf, type LessonSounds } from '@/media/lessonMedia'
 import { withMarksSettled } from '@/media/speech/settleLesson'
+import { openAssets, type Assets } from '@/media/store/assets'
+import { folderObjects } from '@/media/store/folderObjects'
 import { openStore, type MediaStore } from '@/media/store/store'
 
-/** A media store that lives as long as one command. */
-export async function withStore<T>(work: (store: MediaStore, folder: string) => Promise<T>): Promise<T> {
+/** Files that live as long as one command. */
+export async function withStore<T>(work: (store: MediaStore, assets: Assets) => Promise<T>): Promise<T> {
   const folder = await mkdtemp(join(tmpdir(), 'yarn-step-'))
+  const objects = folderObjects(folder)
   try {
-    return await work(openStore(join(folder, 'media')), folder)
+    return await work(openStore(objects), openAssets(objects))
   } finally {
     await rm(folder, { recursive: true, force: true })
   }
@@ -25,9 +28,9 @@ export async function withStore<T>(work: (store: MediaStore, folder: string) => 
 export interface OpenLesson {
   lesson: Lesson
   store: MediaStore
+  assets: Assets
   sounds: LessonSounds
   mediaOf: (hash: string) => MediaInfo | undefined
-  folder: string
 }
 
 /** `language`: in which it is told; undefined: in its own. */
@@ -36,11 +39,11 @@ export function withArchive<T>(
   language: string | undefined,
   work: (opened: OpenLesson) => Promise<T>,
 ): Promise<T> {
-  return withStore(async (store, folder) => {
+  return withStore(async (store, assets) => {
     await stat(archive)
-    const lesson = await withMarksSettled(tell(documentOf(await readArchive(archive, store)), language), store)
+    const lesson = await withMarksSettled(tell(documentOf(await readArchive(archive, store)), language), store, assets)
     const [sounds, mediaOf] = [await soundsOf(lesson, store), await loadInfos(lesson, store)]
-    return work({ lesson, store, sounds, mediaOf, folder })
+    return work({ lesson, store, assets, sounds, mediaOf })
   })
 }
 

@@ -1,12 +1,13 @@
 import { and, asc, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import type { Lesson } from '@/core/lesson/document'
+import { mediaOf, type Lesson } from '@/core/lesson/document'
 import { summaryOf } from '@/core/course/listing'
 import { documentOf, tell } from '@/core/lesson/telling'
 import { expendableVersions } from '@/core/lesson/versions'
 import { toStorable } from '@/core/lesson/storable'
 import { readLesson } from '@/core/lesson/upgrade'
 import { NotThere, UserError } from '@/core/userError'
+import { setLessonMedia } from './assets'
 import { db, transaction, type Transaction } from './client'
 import { exports, lessons, revisions } from './schema'
 
@@ -30,6 +31,7 @@ export async function insertLesson(tx: Transaction, courseId: string, lesson: Le
   const document = toStorable(documentOf(lesson))
   await tx.insert(lessons).values({ id, courseId, revision: 1, document, summary: summaryOf(lesson) })
   await tx.insert(revisions).values({ lessonId: id, revision: 1, document })
+  await setLessonMedia(tx, id, mediaOf(lesson))
 }
 
 /** A lesson's row as it is; null where there is none. */
@@ -82,7 +84,8 @@ export type SaveOutcome = { saved: true; revision: number } | { saved: false; re
  */
 export async function saveLesson(id: string, base: number, json: unknown, save: string): Promise<SaveOutcome> {
   const document = toStorable(json)
-  const summary = summaryOf(tell(document))
+  const lesson = tell(document)
+  const summary = summaryOf(lesson)
   const outcome = await transaction(async (tx): Promise<SaveOutcome> => {
     const [updated] = await tx
       .update(lessons)
@@ -91,6 +94,7 @@ export async function saveLesson(id: string, base: number, json: unknown, save: 
       .returning({ revision: lessons.revision })
     if (updated) {
       await tx.insert(revisions).values({ lessonId: id, revision: updated.revision, document })
+      await setLessonMedia(tx, id, mediaOf(lesson))
       return { saved: true, revision: updated.revision }
     }
     const [now] = await tx

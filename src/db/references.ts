@@ -12,7 +12,7 @@ import { exports, imports, lessons, recordings, tasks } from './schema'
  * in within so many days and may not be in a lesson yet; recordings that are not in theirs; work that is under way.
  */
 export async function hashesNeeded(days: number): Promise<Set<string>> {
-  const recent = sql`now() - ${days} * interval '1 day'`
+  const recent = sql`now() - ${Math.max(days, JUST_NOW)} * interval '1 day'`
   const sources = [
     sql`select document::text as text from lessons`,
     sql`select document::text from revisions`,
@@ -26,6 +26,9 @@ export async function hashesNeeded(days: number): Promise<Set<string>> {
   )
   return new Set(rows.map(({ hash }) => hash))
 }
+
+/** What was brought in a moment ago is needed in any case (days). */
+const JUST_NOW = 1 / 24
 
 /** Every lesson that can be read, as it is now, one after the other. */
 export async function* lessonsAsTheyAre(): AsyncGenerator<Lesson> {

@@ -47,6 +47,46 @@ export const revisions = pgTable(
   (table) => [primaryKey({ columns: [table.lessonId, table.revision] })],
 )
 
+/** The files that a lesson's present document names, by their hashes. */
+export const lessonMedia = pgTable(
+  'lesson_media',
+  {
+    lessonId: text('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    media: text('media').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.lessonId, table.media] })],
+)
+
+/** What is kept in the store: media, called by their hash, and what is made of them by a recipe in an edition of the code. */
+export const assets = pgTable(
+  'assets',
+  {
+    name: text('name').primaryKey(),
+    kind: text('kind').notNull(),
+    edition: text('edition').notNull(),
+    bytes: bigint('bytes', { mode: 'number' }).notNull(),
+    madeAt: moment('made_at').notNull().defaultNow(),
+    usedAt: moment('used_at').notNull().defaultNow(),
+    /** Since when nothing has needed it, as far as that was looked for; null: it is needed. */
+    unneededSince: moment('unneeded_since'),
+  },
+  (table) => [index('assets_by_kind').on(table.kind, table.usedAt)],
+)
+
+/** Of which media an asset was made. */
+export const assetSources = pgTable(
+  'asset_sources',
+  {
+    asset: text('asset')
+      .notNull()
+      .references(() => assets.name, { onDelete: 'cascade' }),
+    source: text('source').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.asset, table.source] }), index('assets_by_source').on(table.source)],
+)
+
 /** A file on its way from upload to shelf; `id` is the upload's. A saved copy of a lesson leads to `lessonId`. */
 export const imports = pgTable('imports', {
   id: text('id').primaryKey(),

@@ -1,26 +1,14 @@
 import { createHash } from 'node:crypto'
 import { eq, inArray } from 'drizzle-orm'
-import type { TaskInput, TaskStatus } from '@/core/messages/task'
+import { TASK_EDITIONS, type TaskInput, type TaskStatus } from '@/core/messages/task'
 import { db, type Transaction } from './client'
 import { tasks } from './schema'
 
 export type TaskRow = typeof tasks.$inferSelect
 
-/** Raised when the same input comes to give another result, kind by kind. */
-const EDITIONS: Record<TaskInput['kind'], number> = {
-  clean: 2,
-  read: 1,
-  align: 2,
-  scenes: 1,
-  match: 1,
-  compose: 1,
-  effect: 1,
-  balance: 1,
-}
-
 /** Asks for a task; `isNew` where it has to be done, because nobody has asked before or it has failed. */
 export async function insertTask(tx: Transaction, input: TaskInput): Promise<{ id: string; isNew: boolean }> {
-  const key = JSON.stringify([EDITIONS[input.kind], input])
+  const key = JSON.stringify([TASK_EDITIONS[input.kind], input])
   const id = createHash('sha256').update(key).digest('hex').slice(0, 32)
   const inserted = await tx
     .insert(tasks)

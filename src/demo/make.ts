@@ -21,6 +21,7 @@ import { readAloud } from './narrator'
 import { slidesHtml } from './slideHtml'
 import { TIDE_TABLE } from './tideTable'
 import { projectFolder } from '@/media/settings'
+import { folderObjects } from '@/media/store/folderObjects'
 
 /** Names of the finished lesson's archive and of the raw files' folder. */
 export const TIDE_ARCHIVE = 'reading-a-tide-table.zip'
@@ -35,7 +36,7 @@ export async function makeDemo(out: string): Promise<{ lessons: string[]; files:
   const browser = await launchBrowser(join(work, 'browser'))
   try {
     await mkdir(join(out, RAW_FOLDER), { recursive: true })
-    const store = openStore(join(work, 'media'))
+    const store = openStore(folderObjects(join(work, 'media')))
     const files = await makeBerthFiles(browser, join(out, RAW_FOLDER), work)
     await writeArchive(await tideLesson(browser, store, work), store, join(out, TIDE_ARCHIVE))
     await writeArchive(await berthLesson(store, files), store, join(out, BERTH_ARCHIVE))

@@ -2,6 +2,8 @@ import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { joined, readAloud as sayScript } from '@/media/speech/reading'
+import { openAssets } from '@/media/store/assets'
+import { folderObjects } from '@/media/store/folderObjects'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 
 /** A reading of several parts, and where each part's words begin and end in it. */
@@ -28,7 +30,7 @@ export async function readAloud(parts: readonly string[], pause: Seconds): Promi
 async function speak(words: string): Promise<Float32Array> {
   const settings = { voice: 'espeak-ng:en-gb', rate: 126, pitch: 42, pause: 0.3 }
   const folder = await mkdtemp(join(tmpdir(), 'yarn-step-speech-'))
-  const { samples } = await sayScript(words, settings, [], folder)
+  const { samples } = await sayScript(words, settings, [], openAssets(folderObjects(folder)))
   await rm(folder, { recursive: true })
   return samples
 }

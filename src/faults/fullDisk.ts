@@ -6,7 +6,8 @@ import { importMedia } from '@/media/import/import'
 import { DISK_FULL, isDiskFull } from '@/media/store/disk'
 import { runProgram } from '@/media/process'
 import { makeVoiceFile, recordedBytes, writePiece } from '@/media/import/recordings'
-import { DRAFTS, openStore, storeSource } from '@/media/store/store'
+import { openStore, storeSource } from '@/media/store/store'
+import { DRAFTS, folderObjects } from '@/media/store/folderObjects'
 
 const SIZE = 24 * 1024 ** 2
 
@@ -50,7 +51,7 @@ async function recordUntilFull(folder: string, expect: Expect): Promise<void> {
   expect((await recordedBytes(path)) >= confirmed, 'bytes were confirmed that are not on disk')
   await rm(filler)
   for (let at = confirmed; at < bytes.length; at += 96_000) await writePiece(path, at, bytes.subarray(at, at + 96_000))
-  const store = openStore(join(folder, 'store'))
+  const store = openStore(folderObjects(join(folder, 'store')))
   const wav = join(folder, 'voice.wav')
   const short = samples.subarray(0, 48_000 * 10)
   await writePiece(join(folder, 'short.part'), 0, new Uint8Array(short.buffer, 0, short.byteLength))
@@ -70,7 +71,7 @@ async function recordUntilFull(folder: string, expect: Expect): Promise<void> {
 
 /** An import that finds no room says so, leaves nothing behind, and is done when there is room. */
 async function importUntilFull(folder: string, expect: Expect): Promise<void> {
-  const store = openStore(join(folder, 'media'))
+  const store = openStore(folderObjects(join(folder, 'media')))
   const file = join(folder, 'long.wav')
   await writeFile(file, writeWav([noise(48_000 * 30, 8).map((value) => value * 0.1)], 48_000))
   const filler = join(folder, 'filler')

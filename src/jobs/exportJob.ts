@@ -1,8 +1,8 @@
-import { mkdir, rm, stat } from 'node:fs/promises'
-import { dirname } from 'node:path'
+import { rm, stat } from 'node:fs/promises'
+import { join } from 'node:path'
 import { findExport, updateExport } from '@/db/exports'
 import { loadRevision } from '@/db/lessons'
-import { exportFile } from './places'
+import { exportObject, objects } from './places'
 import { endWithError, throttled } from './reporting'
 import { doWork } from './threads'
 
@@ -15,17 +15,19 @@ export async function exportJob(id: string): Promise<void> {
     await updateExport(id, { progress })
     if ((await findExport(id))?.state !== 'working') cancel.abort()
   })
-  const out = exportFile(id, row.kind)
+  const folder = await objects().draft()
+  const out = join(folder, 'export')
   try {
     await updateExport(id, { state: 'working' })
-    await mkdir(dirname(out), { recursive: true })
     const lesson = await loadRevision(row.lessonId, row.revision)
     const balance = await doWork('export', { kind: row.kind, lesson, out }, { signal: cancel.signal, onProgress })
     const { size } = await stat(out)
+    await objects().put(exportObject(id, row.kind), out)
     await updateExport(id, { state: 'done', progress: 1, balance, bytes: size, finishedAt: new Date() })
   } catch (error) {
-    await rm(out, { force: true })
     if (!cancel.signal.aborted)
       await endWithError(error, (sentence) => updateExport(id, { state: 'failed', error: sentence }))
+  } finally {
+    await rm(folder, { recursive: true, force: true })
   }
 }

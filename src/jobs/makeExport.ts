@@ -6,7 +6,7 @@ import type { RenderOptions } from '@/media/mixdown'
 import { withMarksSettled } from '@/media/speech/settleLesson'
 import { renderSound, renderVideo } from '@/media/video/render'
 import { renderVoice } from '@/media/voiceFile'
-import { codedFolder, mediaStore } from './places'
+import { assetStore, mediaStore } from './places'
 
 export interface ExportWork {
   kind: ExportKind
@@ -20,13 +20,13 @@ export async function makeExport(
   { kind, lesson: asked, out }: ExportWork,
   options: RenderOptions,
 ): Promise<BalanceSheet | null> {
-  const store = mediaStore()
+  const [store, assets] = [mediaStore(), assetStore()]
   await assertCanBeMade(asked, store)
-  const lesson = await withMarksSettled(asked, store, options)
+  const lesson = await withMarksSettled(asked, store, assets, options)
   const sounds = await soundsOf(lesson, store, options)
   switch (kind) {
     case 'video':
-      return (await renderVideo(lesson, store, sounds, codedFolder(), out, options)).balance
+      return (await renderVideo(lesson, store, sounds, assets, out, options)).balance
     case 'sound':
       return (await renderSound(lesson, store, sounds, out, options)).balance
     default:

@@ -9,9 +9,9 @@ import type { MediaInfo } from '@/core/messages/media'
 import { EFFECTS } from '@/core/sounds/effects'
 import { UserError } from '@/core/userError'
 import { playWish } from '@/media/instruments'
-import { readScript } from '@/core/narration/words/script'
 import { HOUSE_RATE } from '@/core/units'
-import { alignMedia, timedReading, timedWords } from '@/media/speech/alignment'
+import { timedReading } from '@/media/speech/alignment'
+import { wordsOfTake } from '@/media/speech/takeWords'
 import { cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import/import'
 import { soundsOf } from '@/media/lessonMedia'
@@ -20,7 +20,7 @@ import { PARTS } from '@/media/store/store'
 import { withWorkFolder } from '@/media/store/workFolder'
 import { findScenes } from '@/media/video/scenes'
 import { languageOf, readAloud } from '@/media/speech/reading'
-import { mediaStore, speechFolder } from './places'
+import { assetStore, mediaStore } from './places'
 
 type Input<K extends TaskKind> = Extract<TaskInput, { kind: K }>
 type Report = (share: number) => void
@@ -60,7 +60,7 @@ async function read(
   { script, reading, pronunciations }: Input<'read'>,
   onProgress: Report,
 ): Promise<TaskResult<'read'>> {
-  const read = await readAloud(script, reading, pronunciations, speechFolder(), { onProgress })
+  const read = await readAloud(script, reading, pronunciations, assetStore(), { onProgress })
   const { info } = await asMedia(writeWav([read.samples], HOUSE_RATE), 'Reading.wav')
   return { info, words: await timedReading(mediaStore(), info.hash, script, read, await languageOf(reading.voice)) }
 }
@@ -84,7 +84,7 @@ async function asMedia(wav: Uint8Array, name: string): Promise<{ info: MediaInfo
 }
 
 async function scenes({ media, from, to }: Input<'scenes'>): Promise<TaskResult<'scenes'>> {
-  const path = mediaStore().path(media, PARTS.proxy)
+  const path = await mediaStore().local(media, PARTS.proxy)
   return { scenes: (await findScenes(path)).filter((at) => at > from && at < to) }
 }
 
@@ -94,9 +94,5 @@ async function match({ old, now }: Input<'match'>): Promise<TaskResult<'match'>>
   return { pages: matchPages(before, after) }
 }
 
-async function align(input: Input<'align'>, onProgress: Report): Promise<TaskResult<'align'>> {
-  const { media, from, to, language } = input
-  const script = readScript(input.script)
-  const found = await alignMedia(mediaStore(), { media, from, to }, script, language, { onProgress })
-  return timedWords(script, found)
-}
+const align = (input: Input<'align'>, onProgress: Report): Promise<TaskResult<'align'>> =>
+  wordsOfTake(mediaStore(), assetStore(), input, { onProgress })

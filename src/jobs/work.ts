@@ -8,7 +8,10 @@ import { makeExport, type ExportWork } from './makeExport'
 import { performTask, type TaskWork } from './performTask'
 import { mediaStore } from './places'
 
-/** What jobs have done that takes long: it knows files, but no database, so that it can be done in a thread of its own. */
+/**
+ * What jobs have done that takes long: it knows files, and of the database only where files are written down, so that it can
+ * be done in a thread of its own.
+ */
 
 export interface WorkOptions {
   signal?: AbortSignal

@@ -13,6 +13,7 @@ import { readArchive, writeArchive } from './archive'
 import { importMedia } from './import/import'
 import { assertCanBeMade } from './lessonMedia'
 import { openStore, PARTS } from './store/store'
+import { folderObjects } from './store/folderObjects'
 
 let folder: string
 beforeAll(async () => {
@@ -21,7 +22,7 @@ beforeAll(async () => {
 afterAll(() => rm(folder, { recursive: true, force: true }))
 
 async function lessonWithSound() {
-  const store = openStore(join(folder, 'one'))
+  const store = openStore(folderObjects(join(folder, 'one')))
   await writeFile(join(folder, 'tone.wav'), writeWav([tones([[-20, 1]])], 48000))
   const media = await importMedia(store, join(folder, 'tone.wav'), 'tone.wav')
   const step = newStep('s', 'Tone', { kind: 'card', lines: ['Tone'] })
@@ -42,7 +43,7 @@ test('a lesson and its files go into an archive and come out the same, in anothe
   const { store, media, lesson } = await lessonWithSound()
   const file = join(folder, 'copy.zip')
   await writeArchive(lesson, store, file)
-  const other = openStore(join(folder, 'two'))
+  const other = openStore(folderObjects(join(folder, 'two')))
   expect(await readArchive(file, other)).toEqual(lesson)
   expect(await other.info(media.hash)).toEqual(media)
 })
@@ -52,7 +53,7 @@ test('paths that climb out of the archive are refused, and nothing is written ou
   const file = await zipOf('climbing.zip', { 'aa/climb.txt': 'x', 'lesson.json': '{}' })
   const bytes = await readFile(file)
   await writeFile(file, Buffer.from(bytes.toString('latin1').replaceAll('aa/climb.txt', '../climb.txt'), 'latin1'))
-  await expect(readArchive(file, openStore(join(folder, 'three')))).rejects.toThrow(/lead out of it/)
+  await expect(readArchive(file, openStore(folderObjects(join(folder, 'three'))))).rejects.toThrow(/lead out of it/)
   expect(await readdir(tmpdir())).not.toContain('climb.txt')
 })
 
@@ -70,7 +71,7 @@ test.each([
   ],
 ])('an archive with %s is refused with a sentence', async (name, entries, sentence) => {
   const file = await zipOf(`${name}.zip`, entries as unknown as Record<string, string>)
-  await expect(readArchive(file, openStore(join(folder, 'four')))).rejects.toMatchObject({
+  await expect(readArchive(file, openStore(folderObjects(join(folder, 'four'))))).rejects.toMatchObject({
     name: 'UserError',
     message: expect.stringMatching(sentence),
   })
@@ -84,12 +85,12 @@ test('a file in the archive that does not have the content its name says is refu
     'media/media.json': JSON.stringify(list),
     [`media/${media.hash}.wav`]: 'something else',
   })
-  await expect(readArchive(file, openStore(join(folder, 'five')))).rejects.toThrow(/has changed/)
+  await expect(readArchive(file, openStore(folderObjects(join(folder, 'five'))))).rejects.toThrow(/has changed/)
 })
 
 test('what is no zip is refused', async () => {
   await writeFile(join(folder, 'no.zip'), 'no zip')
-  await expect(readArchive(join(folder, 'no.zip'), openStore(join(folder, 'six')))).rejects.toThrow(
+  await expect(readArchive(join(folder, 'no.zip'), openStore(folderObjects(join(folder, 'six'))))).rejects.toThrow(
     /not a saved lesson/,
   )
 })
@@ -101,7 +102,7 @@ test('equal names in an archive are refused: nobody could tell which is meant', 
   zip.end()
   const file = join(folder, 'twice.zip')
   await pipeline(zip.outputStream, createWriteStream(file))
-  await expect(readArchive(file, openStore(join(folder, 'seven')))).rejects.toThrow('damaged')
+  await expect(readArchive(file, openStore(folderObjects(join(folder, 'seven'))))).rejects.toThrow('damaged')
 })
 
 test('parts beyond the ends of their files come out inside them', async () => {
@@ -113,17 +114,17 @@ test('parts beyond the ends of their files come out inside them', async () => {
   }
   const file = join(folder, 'wild.zip')
   await writeArchive(wild, store, file)
-  const opened = await readArchive(file, openStore(join(folder, 'eight')))
+  const opened = await readArchive(file, openStore(folderObjects(join(folder, 'eight'))))
   expect(opened.steps[0]!.passages[0]).toMatchObject({ from: 0.2, to: 1 })
   expect(opened.bedCues[0]!.from).toBeLessThan(1)
 })
 
 test('a lesson whose file is missing is saved without it, opens, and says what is missing when it is made', async () => {
   const { store, media, lesson } = await lessonWithSound()
-  await rm(store.path(media.hash, PARTS.original))
+  await rm(await store.local(media.hash, PARTS.original))
   const file = join(folder, 'lacking.zip')
   await writeArchive(lesson, store, file)
-  const other = openStore(join(folder, 'nine'))
+  const other = openStore(folderObjects(join(folder, 'nine')))
   const opened = await readArchive(file, other)
   expect(opened).toEqual(lesson)
   await expect(assertCanBeMade(opened, other)).rejects.toThrow(/These files are missing: Tone\. Bring them in again/)
@@ -142,5 +143,7 @@ test('more than there is room for is refused before anything is unpacked', async
   const entry = bytes.lastIndexOf('media/bomb') - 46
   bytes.writeUInt32LE(0xfffffff0, entry + 24)
   await writeFile(file, Buffer.concat([bytes]))
-  await expect(readArchive(file, openStore(join(folder, 'ten')))).rejects.toMatchObject({ name: 'UserError' })
+  await expect(readArchive(file, openStore(folderObjects(join(folder, 'ten'))))).rejects.toMatchObject({
+    name: 'UserError',
+  })
 })

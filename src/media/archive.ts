@@ -1,5 +1,5 @@
-import { createWriteStream } from 'node:fs'
-import { rename, rm, stat } from 'node:fs/promises'
+import { createReadStream, createWriteStream } from 'node:fs'
+import { rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -47,12 +47,17 @@ export async function archiveOf(document: unknown, media: Iterable<string>, stor
   const zip = new yazl.ZipFile()
   const list: z.infer<typeof mediaListSchema> = []
   for (const hash of [...media].sort()) {
-    const original = store.path(hash, PARTS.original)
-    if (!(await store.has(hash)) || !(await isFile(original))) continue
+    if (!(await store.has(hash)) || !(await store.hasPart(hash, PARTS.original))) continue
     const { extension, name } = await store.info(hash)
     const file = `${hash}.${extension}`
     list.push({ hash, file, name })
-    zip.addFile(original, `media/${file}`, { compress: false })
+    // One after the other, as the archive is read.
+    zip.addReadStreamLazy(`media/${file}`, { compress: false }, (give) => {
+      store.local(hash, PARTS.original).then(
+        (path) => give(null, createReadStream(path)),
+        (error: Error) => give(error, null as never),
+      )
+    })
   }
   zip.addBuffer(Buffer.from(JSON.stringify(document, null, 1)), 'lesson.json')
   zip.addBuffer(Buffer.from(JSON.stringify(list, null, 1)), 'media/media.json')
@@ -62,12 +67,6 @@ export async function archiveOf(document: unknown, media: Iterable<string>, stor
   zip.on('error', (error) => stream.destroy(error as Error))
   return stream
 }
-
-const isFile = (path: string) =>
-  stat(path).then(
-    (found) => found.isFile(),
-    () => false,
-  )
 
 /** Reads a lesson and takes its files into the store. Nothing outside the store is written. */
 export async function readArchive(path: string, store: MediaStore, options: ImportOptions = {}): Promise<Lesson> {

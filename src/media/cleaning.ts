@@ -71,7 +71,7 @@ export async function cleanMedia(
     }
     await finish(cleaned, analysis, draft.folder)
     await writeFile(join(draft.folder, PARTS.info), JSON.stringify({ ...info, hash: key }))
-    await draft.keep(key)
+    await draft.keep(key, room && 'media' in room ? [media, room.media] : [media])
     return key
   } catch (error) {
     await draft.drop()

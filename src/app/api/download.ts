@@ -8,14 +8,15 @@ export function downloadHeaders(name: string, type: string): Record<string, stri
   }
 }
 
-/** Bytes as they are made, one piece when one is wanted. */
-export function streamOf(pieces: AsyncGenerator<Uint8Array>): ReadableStream<Uint8Array> {
+/** Bytes as they are made or read, one piece when one is wanted. A reader that goes away ends their source. */
+export function streamOf(source: AsyncIterable<Uint8Array>): ReadableStream<Uint8Array> {
+  const pieces = source[Symbol.asyncIterator]()
   return new ReadableStream({
     async pull(controller) {
       const { value, done } = await pieces.next()
       if (done) controller.close()
       else controller.enqueue(value)
     },
-    cancel: () => void pieces.return(undefined),
+    cancel: () => void pieces.return?.(undefined),
   })
 }

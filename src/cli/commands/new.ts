@@ -7,7 +7,7 @@ import { firstLesson, picturesOf, scriptToFind } from '@/core/lesson/firstLesson
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
 import { readScript } from '@/core/narration/words/script'
 import { UserError } from '@/core/userError'
-import { alignMedia, timedWords } from '@/media/speech/alignment'
+import { wordsOfTake } from '@/media/speech/takeWords'
 import { writeArchive } from '@/media/archive'
 import { importFile, importSoundFile, withStore } from '../workspace'
 
@@ -22,7 +22,7 @@ interface NewOptions {
 }
 
 export function newLesson({ pictures, voice, bed, script, title, language, out }: NewOptions) {
-  return withStore(async (store) => {
+  return withStore(async (store, assets) => {
     const shown: MediaInfo[] = []
     for (const path of pictures) {
       const media = await importFile(store, path)
@@ -37,10 +37,12 @@ export function newLesson({ pictures, voice, bed, script, title, language, out }
       pictures: shown,
       script: script ? await readFile(script, 'utf8') : undefined,
     }
-    const words = readScript(scriptToFind(named))
+    const text = scriptToFind(named)
     const whole = { media: reading.media.hash, from: 0, to: reading.media.length! }
     const found =
-      words.words.length > 0 ? timedWords(words, await alignMedia(store, whole, words, language)) : undefined
+      readScript(text).words.length > 0
+        ? await wordsOfTake(store, assets, { kind: 'align', ...whole, script: text, language })
+        : undefined
     const lesson = firstLesson(
       {
         ...named,

@@ -1,5 +1,4 @@
 import { readFile, writeFile } from 'node:fs/promises'
-import { join } from 'node:path'
 import { writeWav } from '@/core/formats/wav'
 import { readingSettingsSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { UserError } from '@/core/userError'
@@ -23,8 +22,8 @@ export async function say(script: string, { voice, rate, pitch, pause, saidAs = 
   if (!settings.success)
     throw new UserError('The rate must be 80 to 300, the pitch 0 to 100, the pause 0 to 5 seconds.')
   const text = await readFile(script, 'utf8')
-  return withStore(async (store, folder) => {
-    const reading = await readAloud(text, settings.data, saidAs.map(readPair), join(folder, 'speech'))
+  return withStore(async (store, assets) => {
+    const reading = await readAloud(text, settings.data, saidAs.map(readPair), assets)
     await writeFile(out, writeWav([reading.samples], HOUSE_RATE))
     const { hash } = await importMedia(store, out, 'Reading.wav')
     const words = await timedReading(store, hash, text, reading, await languageOf(voice))

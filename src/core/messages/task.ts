@@ -50,6 +50,18 @@ export const taskInputSchema = z.discriminatedUnion('kind', [
   balanceInput,
 ])
 
+/** Raised when the same input comes to give another result, kind by kind. */
+export const TASK_EDITIONS: Record<z.infer<typeof taskInputSchema>['kind'], number> = {
+  clean: 2,
+  read: 1,
+  align: 2,
+  scenes: 1,
+  match: 1,
+  compose: 1,
+  effect: 1,
+  balance: 1,
+}
+
 /** A word of a script in a take's own time; `from` and `to` are its characters. */
 export const timedWordSchema = z.object({
   text: z.string(),

@@ -8,6 +8,7 @@ import { noise, tones } from '@/core/testing/signals'
 import { importMedia } from './import'
 import { runProgram } from '../process'
 import { openStore, PARTS, storeSource, type MediaStore } from '../store/store'
+import { folderObjects } from '../store/folderObjects'
 
 /** Files of every kind that is taken, and of every kind that must be refused with a sentence. */
 
@@ -15,7 +16,7 @@ let folder: string
 let store: MediaStore
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'yarn-step-import-'))
-  store = openStore(join(folder, 'media'))
+  store = openStore(folderObjects(join(folder, 'media')))
 })
 afterAll(() => rm(folder, { recursive: true, force: true }))
 
@@ -84,7 +85,7 @@ describe('what is taken', () => {
     await put(name, await picture.toFormat(format).toBuffer())
     const media = await take(name)
     expect(media).toMatchObject({ kind: 'still', pages: [''], channels: 0, length: null })
-    const page = sharp(store.path(media.hash, PARTS.page(1)))
+    const page = sharp(await store.local(media.hash, PARTS.page(1)))
     expect(await page.metadata()).toMatchObject({ width: 1920, height: 1080 })
     const { data, info } = await page.raw().toBuffer({ resolveWithObject: true })
     const pixel = (x: number, y: number) => [...data.subarray((y * info.width + x) * info.channels).subarray(0, 3)]
@@ -119,7 +120,7 @@ describe('what is taken', () => {
         'stream=codec_name,width,height,r_frame_rate',
         '-of',
         'csv=p=0',
-        store.path(media.hash, PARTS.proxy),
+        await store.local(media.hash, PARTS.proxy),
       ],
       { limit: 20 },
     )
@@ -276,11 +277,12 @@ describe('files as they come', () => {
     expect(Math.abs(media.length! - 6)).toBeLessThan(0.1)
     expect(media.note).toBeNull()
     expect(media.lastPicture!).toBeGreaterThan(1.9)
+    const proxy = await store.local(media.hash, PARTS.proxy)
     const frame = (time: string) =>
       runProgram(
         'ffmpeg',
         [
-          ...['-v', 'error', '-ss', time, '-i', store.path(media.hash, PARTS.proxy), '-frames:v', '1'],
+          ...['-v', 'error', '-ss', time, '-i', proxy, '-frames:v', '1'],
           ...['-f', 'rawvideo', '-pix_fmt', 'gray', 'pipe:1'],
         ],
         { limit: 30 },

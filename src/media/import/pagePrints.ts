@@ -10,7 +10,7 @@ export async function pagePrints(store: MediaStore, media: string): Promise<Page
   const { pages, texts } = await store.info(media)
   return Promise.all(
     pages.map(async (title, i) => {
-      const pixels = await sharp(store.path(media, PARTS.thumbnail(i + 1)))
+      const pixels = await sharp(await store.local(media, PARTS.thumbnail(i + 1)))
         .greyscale()
         .resize(WIDTH, HEIGHT, { fit: 'fill' })
         .raw()

@@ -88,16 +88,6 @@ export async function timedReading(
   })
 }
 
-/** What was found, with the words as they are written and where in the script. */
-export function timedWords(script: Script, found: Alignment): TaskResult<'align'> {
-  const words = found.words.map(({ word, ...times }): TimedWord => {
-    const { text, from, to } = script.words[word]!
-    return { text, from, to, ...times }
-  })
-  const skipped = found.sentences.flatMap(({ status, sentence }) => (status === 'skipped' ? [sentence] : []))
-  return { words, skipped, extra: found.extra }
-}
-
 /** Speech in a part, in the part's own time. */
 function speechWithin(speech: readonly SpeechSegment[], { from, to }: TakePart): SpeechSegment[] {
   return speech
@@ -199,7 +189,13 @@ async function spectraOf(
   const { channels } = await store.info(media)
   const meters = warps.map((warp) => createMelMeter(RATE, warp))
   const raw = (rate: number, count: number) => ['-f', 'f32le', '-ar', String(rate), '-ac', String(count)]
-  const input = [...raw(HOUSE_RATE, channels), '-ss', from.toFixed(6), '-i', `file:${store.path(media, PARTS.sound)}`]
+  const input = [
+    ...raw(HOUSE_RATE, channels),
+    '-ss',
+    from.toFixed(6),
+    '-i',
+    `file:${await store.local(media, PARTS.sound)}`,
+  ]
   const output = ['-t', (to - from).toFixed(6), ...raw(RATE, 1), 'pipe:1']
   await runProgram('ffmpeg', ['-v', 'error', ...input, ...output], {
     limit: 1800,

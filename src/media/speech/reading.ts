@@ -10,7 +10,7 @@ import { UserError } from '@/core/userError'
 import { HOUSE_RATE, type Hertz, type Seconds } from '@/core/units'
 import { bytesOf } from '@/media/ffmpeg'
 import { runProgram, writeTo } from '@/media/process'
-import { keepResults } from '../store/results'
+import type { Assets, Recipe } from '../store/assets'
 import type { SpeechEngine, SpokenSentence } from './engine'
 import { espeak } from './espeak'
 import { flite } from './flite'
@@ -52,21 +52,21 @@ export async function languageOf(voice: string): Promise<string> {
 }
 
 /**
- * Has a script read. Sentences that were said before with the same settings come out of `folder`, so that after a
- * change of the script only changed sentences are said anew. Throws a UserError where there is nothing to say, or no
+ * Has a script read. Sentences that were said before with the same settings are assets, so that after a change of the
+ * script only changed sentences are said anew. Throws a UserError where there is nothing to say, or no
  * such voice.
  */
 export async function readAloud(
   script: string,
   settings: ReadingSettings,
   pronunciations: readonly Pronunciation[],
-  folder: string,
+  assets: Assets,
   options: { signal?: AbortSignal; onProgress?: (share: number) => void } = {},
 ): Promise<Reading> {
   const parsed = readScript(script)
   const { words, sentences } = parsed
   if (sentences.length === 0) throw new UserError('There are no words to read here. Write a script first.')
-  const said = await saySentences(sentencesToSay(parsed, pronunciations), settings, folder, options)
+  const said = await saySentences(sentencesToSay(parsed, pronunciations), settings, assets, options)
   const rate = said[0]!.rate
   const pieces: Float32Array[] = [silence(EDGE, rate)]
   const read: ReadWord[] = []
@@ -87,17 +87,23 @@ export async function readAloud(
   return { samples: await toHouseRate(joined(pieces), rate), words: read, isTimed }
 }
 
-/** Says what is not in the folder yet, all of it in one run of the engine. */
+/** Says what was not said yet, all of it in one run of the engine. */
 async function saySentences(
   sentences: readonly SentenceToSay[],
   settings: ReadingSettings,
-  folder: string,
+  assets: Assets,
   { signal, onProgress }: { signal?: AbortSignal; onProgress?: (share: number) => void },
 ): Promise<SpokenSentence[]> {
   const { engine, voice } = await engineOf(settings.voice)
   const { rate, pitch } = settings
-  const keyOf = (sentence: SentenceToSay) => ['speech', EDITION, engine.name, voice, rate, pitch, sentence]
-  const kept = await keepResults(folder, sentences.map(keyOf), 'speech', async (missing, keep) => {
+  const recipeOf = (sentence: SentenceToSay): Recipe => ({
+    kind: 'speech',
+    edition: EDITION,
+    sources: [],
+    recipe: [engine.name, voice, rate, pitch, sentence],
+    extension: 'speech',
+  })
+  const kept = await assets.all(sentences.map(recipeOf), async (missing, keep) => {
     let done = 0
     const texts = missing.map((i) => sentences[i]!)
     await engine.say(

@@ -10,18 +10,23 @@ import { importMedia } from '../import/import'
 import { openStore, type MediaStore } from '../store/store'
 import { readAloud } from './reading'
 import { withMarksSettled } from './settleLesson'
+import { folderObjects } from '../store/folderObjects'
+import { openAssets, type Assets } from '../store/assets'
 
 const SCRIPT = 'Take off the springs first. Then turn to the bow line and wait for the gap.'
 
 let folder: string
 let store: MediaStore
+let assets: Assets
 let lesson: Lesson
 let saidAt: number
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'yarn-step-settle-'))
-  store = openStore(join(folder, 'media'))
-  const { samples, words } = await readAloud(SCRIPT, DEFAULT_READING, [], join(folder, 'speech'))
+  const objects = folderObjects(folder)
+  store = openStore(objects)
+  assets = openAssets(objects)
+  const { samples, words } = await readAloud(SCRIPT, DEFAULT_READING, [], assets)
   await writeFile(join(folder, 'said.wav'), writeWav([samples], HOUSE_RATE))
   const { hash, length } = await importMedia(store, join(folder, 'said.wav'), 'said.wav')
   const character = SCRIPT.indexOf('wait')
@@ -43,12 +48,12 @@ beforeAll(async () => {
 afterAll(() => rm(folder, { recursive: true, force: true }))
 
 test('a mark whose place was guessed is put where its word is said, by looking for the words of its take', async () => {
-  const [mark] = (await withMarksSettled(lesson, store)).marks
+  const [mark] = (await withMarksSettled(lesson, store, assets)).marks
   expect(mark).toMatchObject({ guessed: null })
   expect(Math.abs(mark!.place!.at - saidAt)).toBeLessThan(0.1)
 })
 
 test('where nothing is guessed, nothing is looked for', async () => {
   const known = { ...lesson, marks: lesson.marks.map((mark) => ({ ...mark, guessed: null })) }
-  expect(await withMarksSettled(known, store)).toBe(known)
+  expect(await withMarksSettled(known, store, assets)).toBe(known)
 })

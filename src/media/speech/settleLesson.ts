@@ -4,11 +4,11 @@ import { stepHearing } from '@/core/lesson/marks'
 import type { TimedWord } from '@/core/messages/task'
 import { takeSpeech } from '@/core/measure/takeVoice'
 import { alignInputOf, heardIn, takesHeard } from '@/core/narration/words/heardWords'
-import { readScript } from '@/core/narration/words/script'
 import { settleMarks } from '@/core/narration/words/settleMarks'
 import { stepWords } from '@/core/narration/words/stepWords'
+import type { Assets } from '../store/assets'
 import type { MediaStore } from '../store/store'
-import { alignMedia, timedWords } from './alignment'
+import { wordsOfTake } from './takeWords'
 
 /**
  * The lesson with its marks where their words are said. Mostly the page has done so; a file that is asked for right after a
@@ -17,6 +17,7 @@ import { alignMedia, timedWords } from './alignment'
 export async function withMarksSettled(
   lesson: Lesson,
   store: MediaStore,
+  assets: Assets,
   { signal }: { signal?: AbortSignal } = {},
 ): Promise<Lesson> {
   const steps = stepsToSettle(lesson)
@@ -25,8 +26,7 @@ export async function withMarksSettled(
   for (const take of takesHeard(lesson)) {
     const input = alignInputOf(lesson, take)
     if (!input || !isHeardIn(lesson, steps, take) || !(await store.has(take.media))) continue
-    const script = readScript(input.script)
-    found.set(take, timedWords(script, await alignMedia(store, input, script, input.language, { signal })).words)
+    found.set(take, (await wordsOfTake(store, assets, input, { signal })).words)
   }
   const speech = new Map<string, ReturnType<typeof takeSpeech>>()
   for (const { media } of found.keys()) speech.set(media, takeSpeech((await store.analysis(media))!))

@@ -1,15 +1,15 @@
-import { createHash, randomUUID } from 'node:crypto'
+import { createHash } from 'node:crypto'
 import { createReadStream } from 'node:fs'
-import { mkdir, open, readdir, readFile, rename, rm, stat, writeFile, type FileHandle } from 'node:fs/promises'
-import { dirname, join } from 'node:path'
+import { open, readFile, readdir, rm, stat, type FileHandle } from 'node:fs/promises'
+import { join } from 'node:path'
 import { readAnalysis } from '@/core/formats/analysis'
 import { mediaInfoSchema, type MediaInfo } from '@/core/messages/media'
 import type { Analysis } from '@/core/measure/analysis'
 import type { SampleSource } from '@/core/mix/renderer'
-import { NotThere } from '@/core/userError'
 import { deinterleave } from '../ffmpeg'
+import type { AssetLog } from './assets'
 import { bytesIn, readWhole } from './files'
-import { ownName } from './workFolder'
+import { missing, type ObjectStore } from './objects'
 
 /** Names of what a media folder holds. The sound is interleaved 32-bit float at the house rate. */
 export const PARTS = {
@@ -23,100 +23,110 @@ export const PARTS = {
   thumbnail: (page: number) => `thumbnail-${page}.webp`,
 } as const
 
-/** Where media are made before they are whole. */
-export const DRAFTS = '.drafts'
-
-/** Files by the hash of their content, each with what import made of it, in a folder of its own. */
+/** Files by the hash of their content, each with what import made of it. */
 export interface MediaStore {
-  path(hash: string, part: string): string
+  /** A file of this machine with a part of a media, only to be read. Throws NotThere. */
+  local(hash: string, part: string): Promise<string>
   has(hash: string): Promise<boolean>
+  hasPart(hash: string, part: string): Promise<boolean>
   info(hash: string): Promise<MediaInfo>
   /** Null where the media has no sound. */
   analysis(hash: string): Promise<Analysis | null>
-  /** Every media there is. */
-  all(): Promise<string[]>
-  bytes(hash: string): Promise<number>
-  /** Since when nothing has needed it, as far as that was looked for; null: it is needed. */
-  unneededSince(hash: string): Promise<Date | null>
-  markUnneeded(hash: string, isUnneeded: boolean): Promise<void>
-  /** Takes it out of the store; it can be put back until it is dropped. */
-  takeOut(hash: string): Promise<{ putBack(): Promise<void>; drop(): Promise<void> }>
-  /** An empty folder; `keep` makes it the media's own, unless it is there already. */
-  draft(): Promise<{ folder: string; keep(hash: string): Promise<void>; drop(): Promise<void> }>
+  /** Everything there is, also what is set aside. */
+  stock(): Promise<Map<string, StoredMedia>>
+  /** Nobody finds it from now on; it can be put back until it is removed. */
+  setAside(hash: string): Promise<void>
+  putBack(hash: string): Promise<void>
+  remove(hash: string): Promise<void>
+  /** An empty folder; `keep` makes its files the media's own, unless it is there already. */
+  draft(): Promise<MediaDraft>
+}
+
+export interface StoredMedia {
+  bytes: number
+  isSetAside: boolean
+}
+
+export interface MediaDraft {
+  folder: string
+  /** `sources`: what it was made of, where that was other media. */
+  keep(hash: string, sources?: readonly string[]): Promise<void>
+  drop(): Promise<void>
 }
 
 const HASH = /^[0-9a-f]{64}$/
-const MISSING = 'A file that is needed for this is missing. Bring it in again.'
+const FOLDER = 'media/'
+/** A media is there when its `info.json` is; this is what it is called while it is set aside. */
+const ASIDE = 'set-aside.json'
 
-export function openStore(root: string): MediaStore {
-  const folderOf = (hash: string) => {
-    if (!HASH.test(hash)) throw new NotThere(MISSING)
-    return join(root, hash.slice(0, 2), hash)
-  }
-  const path = (hash: string, part: string) => join(folderOf(hash), part)
-  const has = (hash: string) => exists(path(hash, PARTS.info))
-  const info = async (hash: string) => {
-    const text = await readFile(path(hash, PARTS.info), 'utf8').catch((error: NodeJS.ErrnoException) => {
-      throw error.code === 'ENOENT' ? new NotThere(MISSING, { cause: error }) : error
-    })
-    return mediaInfoSchema.parse(JSON.parse(text))
+/** The name of a media's part among all that is stored. */
+export function mediaObject(hash: string, part: string): string {
+  if (!HASH.test(hash)) throw missing()
+  return `${FOLDER}${hash.slice(0, 2)}/${hash}/${part}`
+}
+
+/** `log` is told of everything that is kept. */
+export function openStore(objects: ObjectStore, log: AssetLog = () => {}): MediaStore {
+  const hasPart = async (hash: string, part: string) => (await objects.size(mediaObject(hash, part))) !== null
+  const has = (hash: string) => hasPart(hash, PARTS.info)
+  const local = (hash: string, part: string) => objects.local(mediaObject(hash, part))
+  const info = async (hash: string) =>
+    mediaInfoSchema.parse(JSON.parse(await readFile(await local(hash, PARTS.info), 'utf8')))
+  const rename = async (hash: string, from: string, to: string) => {
+    await objects.put(mediaObject(hash, to), await local(hash, from))
+    await objects.remove(mediaObject(hash, from))
   }
   return {
-    path,
+    local,
     has,
+    hasPart,
     info,
     async analysis(hash) {
       const { channels } = await info(hash)
-      return channels === 0 ? null : readAnalysis(await readFile(path(hash, PARTS.analysis)))
+      return channels === 0 ? null : readAnalysis(await readFile(await local(hash, PARTS.analysis)))
     },
-    async all() {
-      const shelves = (await readdir(root).catch(() => [])).filter((name) => /^[0-9a-f]{2}$/.test(name))
-      const names = await Promise.all(shelves.map((shelf) => readdir(join(root, shelf))))
-      return names.flat().filter((name) => HASH.test(name))
-    },
-    bytes: (hash) => bytesIn(folderOf(hash)),
-    unneededSince: (hash) =>
-      stat(path(hash, UNNEEDED)).then(
-        ({ mtime }) => mtime,
-        () => null,
-      ),
-    async markUnneeded(hash, isUnneeded) {
-      if (isUnneeded) await writeFile(path(hash, UNNEEDED), '')
-      else await rm(path(hash, UNNEEDED), { force: true })
-    },
-    async takeOut(hash) {
-      const aside = join(root, DRAFTS, ownName(randomUUID()))
-      await mkdir(dirname(aside), { recursive: true })
-      await rename(folderOf(hash), aside)
-      return {
-        async putBack() {
-          await rm(join(aside, UNNEEDED), { force: true })
-          await rename(aside, folderOf(hash))
-        },
-        drop: () => rm(aside, { recursive: true, force: true }),
+    async stock() {
+      const stock = new Map<string, StoredMedia>()
+      for await (const { name, bytes } of objects.list(FOLDER)) {
+        const [, , hash = '', part] = name.split('/')
+        if (!HASH.test(hash)) continue
+        const known = stock.get(hash) ?? { bytes: 0, isSetAside: false }
+        stock.set(hash, { bytes: known.bytes + bytes, isSetAside: known.isSetAside || part === ASIDE })
       }
+      return stock
+    },
+    setAside: (hash) => rename(hash, PARTS.info, ASIDE),
+    async putBack(hash) {
+      // Somebody may have brought it in anew meanwhile.
+      if (await has(hash)) await objects.remove(mediaObject(hash, ASIDE))
+      else await rename(hash, ASIDE, PARTS.info)
+    },
+    async remove(hash) {
+      const names: string[] = []
+      for await (const { name } of objects.list(mediaObject(hash, ''))) names.push(name)
+      // What says that it is there goes first, what says that it is to go last: whoever comes next can go on.
+      const rank = (name: string) => (name.endsWith(PARTS.info) ? 0 : name.endsWith(ASIDE) ? 2 : 1)
+      for (const name of names.sort((a, b) => rank(a) - rank(b))) await objects.remove(name)
     },
     async draft() {
-      const folder = join(root, DRAFTS, ownName(randomUUID()))
-      await mkdir(folder, { recursive: true })
+      const folder = await objects.draft()
       const drop = () => rm(folder, { recursive: true, force: true })
       return {
         folder,
         drop,
-        async keep(hash) {
-          await mkdir(join(root, hash.slice(0, 2)), { recursive: true })
+        async keep(hash, sources = []) {
           // Two imports of the same file may end together: the first one stays.
-          if (await has(hash)) return drop()
-          await rm(folderOf(hash), { recursive: true, force: true })
-          await rename(folder, folderOf(hash))
+          if (!(await has(hash))) {
+            const parts = (await readdir(folder)).filter((part) => part !== PARTS.info)
+            for (const part of [...parts, PARTS.info]) await objects.put(mediaObject(hash, part), join(folder, part))
+          }
+          log({ name: hash, kind: 'media', edition: '', sources, bytes: await bytesIn(folder) })
+          await drop()
         },
       }
     },
   }
 }
-
-/** Stands in a media's folder while nothing needs it. */
-const UNNEEDED = 'unneeded'
 
 export const exists = (path: string): Promise<boolean> =>
   stat(path).then(
@@ -135,7 +145,7 @@ export function storeSource(store: MediaStore): { source: SampleSource; close():
   const files = new Map<string, Promise<{ file: FileHandle; channels: number }>>()
   const openSound = async (hash: string) => {
     const { channels } = await store.info(hash)
-    return { file: await open(store.path(hash, PARTS.sound)), channels }
+    return { file: await open(await store.local(hash, PARTS.sound)), channels }
   }
   return {
     async source(hash, from, frames) {

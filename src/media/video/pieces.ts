@@ -8,7 +8,7 @@ import { drawCard } from './card'
 import { inputOf } from '../ffmpeg'
 import { identifyFile } from '../import/identify'
 import { CODING_MEMORY, runProgram } from '../process'
-import { keepFile, keepResult } from '../store/results'
+import type { Assets, Recipe } from '../store/assets'
 import { PARTS, type MediaStore } from '../store/store'
 import { NAL, parameterSets, splitNals } from './annexB'
 import { CODING, FIT_FILTER, KEY_INTERVAL } from './coding'
@@ -24,9 +24,9 @@ export interface PieceMaker {
   streamOf(shot: Shot): AsyncGenerator<Buffer>
 }
 
-export async function openPieceMaker(store: MediaStore, cache: string, signal?: AbortSignal): Promise<PieceMaker> {
+export async function openPieceMaker(store: MediaStore, assets: Assets, signal?: AbortSignal): Promise<PieceMaker> {
   const repeats = await codedRepeats(signal)
-  const work: Work = { store, cache, edition: repeats.edition, signal }
+  const work: Work = { store, assets, edition: repeats.edition, signal }
 
   async function* hold(key: Buffer, frames: number): AsyncGenerator<Buffer> {
     for (let left = frames; left > 0; left -= KEY_INTERVAL) {
@@ -61,7 +61,7 @@ export async function openPieceMaker(store: MediaStore, cache: string, signal?: 
 
 interface Work {
   store: MediaStore
-  cache: string
+  assets: Assets
   /** Of the coder. */
   edition: string
   signal?: AbortSignal
@@ -110,11 +110,14 @@ async function codedRepeats(signal?: AbortSignal): Promise<Repeats> {
 
 async function codedStill(work: Work, picture: Exclude<Picture, { kind: 'recording' }>): Promise<Buffer> {
   if (picture.kind === 'still') {
-    const page = work.store.path(picture.media, PARTS.page(picture.page))
-    return kept(work, [picture.media, picture.page], () => codePicture(work, ['-f', 'png_pipe', '-i', `file:${page}`]))
+    const { media, page } = picture
+    return work.assets.bytes(recipeOf(work, [media], [page]), async () => {
+      const path = await work.store.local(media, PARTS.page(page))
+      return codePicture(work, ['-f', 'png_pipe', '-i', `file:${path}`])
+    })
   }
   const svg = await drawCard(picture.lines)
-  return kept(work, [svg], async () => {
+  return work.assets.bytes(recipeOf(work, [], [svg]), async () => {
     const { default: sharp } = await import('sharp')
     const png = await sharp(Buffer.from(svg)).png({ compressionLevel: 1 }).toBuffer()
     return codePicture(work, ['-f', 'png_pipe', '-i', 'pipe:0'], png)
@@ -132,10 +135,12 @@ const movementOf = ({ picture, from, moving, speed }: PictureLayer) => ({
 })
 
 /** The file of a recording's moving part. */
-async function codedMovement({ store, cache, edition, signal }: Work, layer: PictureLayer): Promise<string> {
+async function codedMovement(work: Work, layer: PictureLayer): Promise<string> {
+  const { store, assets, signal } = work
   const { media, from, frames, speed } = movementOf(layer)
-  return keepFile(cache, keyOf(edition, [media, from, frames, speed, MOVEMENT_EDITION]), 'h264', async (draft) => {
-    const original = store.path(media, PARTS.original)
+  const recipe = recipeOf(work, [media], [from, frames, speed, MOVEMENT_EDITION])
+  return assets.file(recipe, async (draft) => {
+    const original = await store.local(media, PARTS.original)
     const { demuxer } = await identifyFile(original, media)
     const { lastPicture: last } = await store.info(media)
     // From the key picture before: what is on the screen at a moment may have come long before it.
@@ -151,7 +156,8 @@ const MOVEMENT_EDITION = 2
 /** The last picture of a movement alone, to be held. */
 async function lastPicture(work: Work, layer: PictureLayer, moving: string): Promise<Buffer> {
   const { media, from, frames, speed } = movementOf(layer)
-  return kept(work, [media, from, frames, speed, MOVEMENT_EDITION, 'last'], async () => {
+  const recipe = recipeOf(work, [media], [from, frames, speed, MOVEMENT_EDITION, 'last'])
+  return work.assets.bytes(recipe, async () => {
     const only = ['-v', 'error', '-f', 'h264', '-i', `file:${moving}`, '-vf', `select=eq(n\\,${frames - 1})`]
     const args = [...only, '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', 'pipe:1']
     const png = await runProgram('ffmpeg', args, { memory: CODING_MEMORY, limit: 600, signal: work.signal })
@@ -179,9 +185,12 @@ function code(input: string[], frames: number, filter: string, { signal, fed, ou
 }
 
 /** Coded pieces depend on how they are coded, and by which edition of the coder. */
-const keyOf = (edition: string, key: readonly unknown[]) => [CODING, FIT_FILTER, edition, ...key]
-
-const kept = ({ cache, edition }: Work, key: readonly unknown[], make: () => Promise<Buffer>) =>
-  keepResult(cache, keyOf(edition, key), 'h264', make)
+const recipeOf = ({ edition }: Work, sources: readonly string[], recipe: readonly unknown[]): Recipe => ({
+  kind: 'coded',
+  edition: [CODING, FIT_FILTER, edition],
+  sources,
+  recipe,
+  extension: 'h264',
+})
 
 const feeding = (bytes: Buffer) => async (input: NodeJS.WritableStream) => void input.write(bytes)

@@ -10,6 +10,8 @@ import { soundsOf } from '../lessonMedia'
 import { runProgram } from '../process'
 import { openStore, type MediaStore } from '../store/store'
 import { renderSound, renderVideo } from './render'
+import { folderObjects } from '../store/folderObjects'
+import { openAssets } from '../store/assets'
 
 /** Finished videos, looked at frame by frame: the right colour at the right frame, and nothing else. */
 
@@ -22,7 +24,7 @@ const colours = { red: [176, 32, 79], green: [61, 109, 77], blue: [40, 60, 150] 
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'yarn-step-render-'))
-  store = openStore(join(folder, 'media'))
+  store = openStore(folderObjects(join(folder, 'media')))
   red = await still('red')
   green = await still('green')
   // A second of white, then a second of black.
@@ -75,7 +77,7 @@ const page = (media: string): Picture => ({ kind: 'still', media, page: 1 })
 
 async function render(lesson: Lesson): Promise<string> {
   const out = join(folder, `${Math.random()}.mp4`)
-  await renderVideo(lesson, store, await soundsOf(lesson, store), join(folder, 'coded'), out)
+  await renderVideo(lesson, store, await soundsOf(lesson, store), openAssets(folderObjects(join(folder, 'coded'))), out)
   return out
 }
 
@@ -220,10 +222,17 @@ test('what is cancelled leaves no file', async () => {
   const lesson = lessonOf([page(red), 60])
   const cancel = new AbortController()
   const out = join(folder, 'cancelled.mp4')
-  const work = renderVideo(lesson, store, await soundsOf(lesson, store), join(folder, 'coded'), out, {
-    signal: cancel.signal,
-    onProgress: () => cancel.abort(),
-  })
+  const work = renderVideo(
+    lesson,
+    store,
+    await soundsOf(lesson, store),
+    openAssets(folderObjects(join(folder, 'coded'))),
+    out,
+    {
+      signal: cancel.signal,
+      onProgress: () => cancel.abort(),
+    },
+  )
   await expect(work).rejects.toThrow()
   const { exists } = await import('../store/store')
   expect(await exists(out)).toBe(false)

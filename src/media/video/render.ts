@@ -8,7 +8,7 @@ import type { Timeline } from '@/core/lesson/timeline'
 import { lessonFrames, planShots, samplesOfFrames, type Shot } from '@/core/picture/shots'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { planMix } from '@/core/mix/plan'
-import type { PlannedMix } from '@/core/mix/mixPlan'
+import type { MixPlan, PlannedMix } from '@/core/mix/mixPlan'
 import { RENDERER_EDITION } from '@/core/mix/renderer'
 import { UserError } from '@/core/userError'
 import { FRAME_RATE, type SampleIndex } from '@/core/units'
@@ -16,7 +16,7 @@ import { bytesOf, ffmpegVersion, inputOf } from '../ffmpeg'
 import type { LessonSounds } from '../lessonMedia'
 import { encodeMixdown, measureFinished, renderMixdown, type RenderOptions, type StemLevels } from '../mixdown'
 import { CODING_MEMORY, runProgram, writeTo } from '../process'
-import { keepFile, keepResult } from '../store/results'
+import type { Assets, Recipe } from '../store/assets'
 import { storeSource, type MediaStore } from '../store/store'
 import { withWorkFolder } from '../store/workFolder'
 import { openPieceMaker, type PieceMaker } from './pieces'
@@ -38,7 +38,7 @@ export async function renderVideo(
   lesson: Lesson,
   store: MediaStore,
   sounds: LessonSounds,
-  cache: string,
+  assets: Assets,
   out: string,
   { signal, onProgress }: RenderOptions = {},
 ): Promise<Finished> {
@@ -46,11 +46,11 @@ export async function renderVideo(
   const frames = lessonFrames(timeline)
   return withWorkFolder(async (work) => {
     const shots = planShots(timeline)
-    const pieces = await openPieceMaker(store, cache, signal)
+    const pieces = await openPieceMaker(store, assets, signal)
     const report = (share: number) => onProgress?.(Math.min(1, share))
     // The sound is made in this process, the pictures are coded by others: both at once.
     const [{ soundFile, stems }] = await Promise.all([
-      codedSound(planned, samplesOfFrames(frames), store, cache, {
+      codedSound(planned, samplesOfFrames(frames), store, assets, {
         signal,
         onProgress: (share) => report(share * SOUND_SHARE),
       }),
@@ -73,18 +73,25 @@ async function codedSound(
   planned: PlannedMix,
   length: SampleIndex,
   store: MediaStore,
-  cache: string,
+  assets: Assets,
   options: RenderOptions,
 ): Promise<{ soundFile: string; stems: StemLevels }> {
   // What is kept is only as good as the code that made it.
-  const key = [AAC, RENDERER_EDITION, await ffmpegVersion(), length, planned.plan]
+  const edition = [AAC, RENDERER_EDITION, await ffmpegVersion()]
+  const recipe = (extension: string): Recipe => ({
+    kind: 'mix',
+    edition,
+    sources: mediaOfPlan(planned.plan),
+    recipe: [length, planned.plan],
+    extension,
+  })
   const sounds = storeSource(store)
   try {
     let fresh: StemLevels | undefined
-    const soundFile = await keepFile(cache, key, 'm4a', async (draft) => {
+    const soundFile = await assets.file(recipe('m4a'), async (draft) => {
       fresh = await encodeMixdown(planned, sounds.source, length, [...AAC, draft], options)
     })
-    const kept = await keepResult(cache, [...key, 'stems'], 'f32', async () => {
+    const kept = await assets.bytes(recipe('f32'), async () => {
       fresh ??= await renderMixdown(planned, sounds.source, length, async () => {}, options)
       return Buffer.concat([bytesOf(fresh.voice), bytesOf(fresh.bed)])
     })
@@ -94,6 +101,10 @@ async function codedSound(
     await sounds.close()
   }
 }
+
+const mediaOfPlan = ({ clips }: MixPlan): string[] => [
+  ...new Set(Object.values(clips).flatMap((track) => track.map(({ media }) => media))),
+]
 
 /** Makes the lesson's sound alone as a 24-bit WAV file and measures it. */
 export async function renderSound(

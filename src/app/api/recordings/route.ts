@@ -2,8 +2,8 @@ import { z } from 'zod'
 import { recordingDetailsSchema, type WaitingRecording } from '@/core/messages/recording'
 import { loadLesson } from '@/db/lessons'
 import { openRecording, waitingRecordings } from '@/db/recordings'
-import { recordingsFolder } from '@/jobs/places'
-import { recordedBytes, recordingFile } from '@/media/import/recordings'
+import { piecesOf } from '@/jobs/pieces'
+import { recordedBytes } from '@/media/import/recordings'
 import { readJson, route } from '../answer'
 
 const openSchema = z.object({
@@ -18,7 +18,7 @@ export const GET = route(async (request) => {
   const query = new URL(request.url).searchParams
   const rows = await waitingRecordings(query.get('lesson') ?? '', query.getAll('kept').slice(0, 100))
   const waiting = rows.map(async ({ id, kind, details, state, importId, createdAt }): Promise<WaitingRecording> => {
-    const bytes = await recordedBytes(recordingFile(recordingsFolder(), id))
+    const bytes = await recordedBytes(piecesOf(id))
     return {
       id,
       kind,

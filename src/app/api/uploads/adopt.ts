@@ -3,7 +3,8 @@ import { readFile, stat } from 'node:fs/promises'
 import { z } from 'zod'
 import { cutText, storableText } from '@/core/text'
 import { LIMITS } from '@/core/lesson/limits'
-import { uploadsFolder } from '@/jobs/places'
+import { findImport } from '@/db/imports'
+import { incomingObject, objects, uploadsFolder } from '@/jobs/places'
 import { requestImport } from '@/jobs/requests'
 
 /** What the upload store writes beside each file. */
@@ -19,7 +20,7 @@ const noteSchema = z.object({
  */
 export async function adoptUploads(ids: readonly string[]): Promise<void> {
   for (const id of ids) {
-    if (!/^[\w-]{8,40}$/.test(id)) continue
+    if (!/^[\w-]{8,40}$/.test(id) || (await findImport(id))) continue
     const path = join(uploadsFolder(), id)
     const note = noteSchema.safeParse(JSON.parse(await readFile(`${path}.json`, 'utf8').catch(() => 'null')))
     const bytes = await stat(path).then(
@@ -30,9 +31,14 @@ export async function adoptUploads(ids: readonly string[]): Promise<void> {
   }
 }
 
-export function requestUploadImport(id: string, metadata: Record<string, string | null | undefined>): Promise<void> {
+export async function requestUploadImport(
+  id: string,
+  metadata: Record<string, string | null | undefined>,
+): Promise<void> {
+  // The worker may be on another machine.
+  await objects().put(incomingObject(id), join(uploadsFolder(), id))
   const name = cutText(storableText(metadata.filename ?? ''), LIMITS.nameCharacters)
-  return requestImport({
+  await requestImport({
     id,
     name: name || 'a file without a name',
     purpose: metadata.purpose === 'archive' ? 'archive' : 'media',

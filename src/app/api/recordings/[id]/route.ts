@@ -1,9 +1,7 @@
-import { rm } from 'node:fs/promises'
 import { z } from 'zod'
 import { recordingDetailsSchema } from '@/core/messages/recording'
 import { deleteRecording, loadRecording, updateRecording } from '@/db/recordings'
-import { recordingsFolder } from '@/jobs/places'
-import { recordingFile } from '@/media/import/recordings'
+import { removePieces } from '@/jobs/pieces'
 import { readJson, route } from '../../answer'
 
 const changeSchema = z.object({ details: recordingDetailsSchema.optional(), state: z.literal('taken').optional() })
@@ -14,7 +12,7 @@ export const PATCH = route<{ id: string }>(async (request, { id }) => {
   await loadRecording(id)
   await updateRecording(id, change)
   // It is in the lesson, as a file of its own: only now its pieces may go.
-  if (change.state === 'taken') await rm(recordingFile(recordingsFolder(), id), { force: true })
+  if (change.state === 'taken') await removePieces(id)
   return Response.json({ ok: true })
 })
 
@@ -22,6 +20,6 @@ export const PATCH = route<{ id: string }>(async (request, { id }) => {
 export const DELETE = route<{ id: string }>(async (_request, { id }) => {
   await loadRecording(id)
   await deleteRecording(id)
-  await rm(recordingFile(recordingsFolder(), id), { force: true })
+  await removePieces(id)
   return Response.json({ ok: true })
 })

@@ -1,15 +1,15 @@
 import { EXPORT_FILES } from '@/core/messages/exportStatus'
 import { loadExport } from '@/db/exports'
 import { loadRevision } from '@/db/lessons'
-import { exportFile } from '@/jobs/places'
+import { exportObject } from '@/jobs/places'
 import { route } from '../../../answer'
 import { downloadHeaders } from '../../../download'
-import { sendFile } from '../../../sendFile'
+import { sendObject } from '../../../sendObject'
 
 export const GET = route<{ id: string }>(async (request, { id }) => {
   const { kind, lessonId, revision } = await loadExport(id)
   const { title } = await loadRevision(lessonId, revision)
   const { ending, type } = EXPORT_FILES[kind]
   const name = kind.startsWith('voice') ? `${title}, voice` : title
-  return sendFile(request, exportFile(id, kind), downloadHeaders(`${name}.${ending}`, type))
+  return sendObject(request, exportObject(id, kind), downloadHeaders(`${name}.${ending}`, type))
 })

@@ -1,6 +1,6 @@
-import { mediaStore } from '@/jobs/places'
+import { mediaObject } from '@/media/store/store'
 import { route } from '../../../answer'
-import { sendFile } from '../../../sendFile'
+import { sendObject } from '../../../sendObject'
 
 const HASH = /^[0-9a-f]{64}$/
 const TYPES: [part: RegExp, type: string][] = [
@@ -14,5 +14,5 @@ const TYPES: [part: RegExp, type: string][] = [
 export const GET = route<{ hash: string; part: string }>(async (request, { hash, part }) => {
   const type = TYPES.find(([pattern]) => pattern.test(part))?.[1]
   if (!HASH.test(hash) || !type) return Response.json({ error: 'There is no such thing.' }, { status: 404 })
-  return sendFile(request, mediaStore().path(hash, part), { 'content-type': type })
+  return sendObject(request, mediaObject(hash, part), { 'content-type': type })
 })

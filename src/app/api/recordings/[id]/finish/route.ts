@@ -2,9 +2,9 @@ import { z } from 'zod'
 import { UserError } from '@/core/userError'
 import { findImport } from '@/db/imports'
 import { loadRecording } from '@/db/recordings'
-import { recordingsFolder } from '@/jobs/places'
+import { handOverPieces, piecesOf } from '@/jobs/pieces'
 import { requestRecordingImport } from '@/jobs/requests'
-import { recordedBytes, recordingFile } from '@/media/import/recordings'
+import { recordedBytes } from '@/media/import/recordings'
 import { readJson, route } from '../../../answer'
 
 /** How many bytes the browser has sent, where it knows; what is called a recording made `at` by the author's clock. */
@@ -19,9 +19,10 @@ export const POST = route<{ id: string }>(async (request, { id }) => {
   const { kind, state, importId, details } = await loadRecording(id)
   const isOver = importId !== null && (await findImport(importId))?.state !== 'failed'
   if (state === 'taken' || (state === 'finished' && isOver)) return Response.json({ importId })
-  const kept = await recordedBytes(recordingFile(recordingsFolder(), id))
+  const kept = await recordedBytes(piecesOf(id))
   if (bytes !== null && kept < bytes) return Response.json({ bytes: kept }, { status: 409 })
   if (kept === 0) throw new UserError('Nothing was recorded. Check the microphone and record again.')
+  await handOverPieces(id)
   await requestRecordingImport(id, `${name}.${kind === 'picture' ? details.extension : 'wav'}`)
   return Response.json({ importId: id })
 })

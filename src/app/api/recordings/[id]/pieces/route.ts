@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { loadRecording, updateRecording } from '@/db/recordings'
-import { recordingsFolder } from '@/jobs/places'
-import { LARGEST_PIECE, recordedBytes, recordingFile, writePiece } from '@/media/import/recordings'
+import { piecesOf } from '@/jobs/pieces'
+import { LARGEST_PIECE, recordedBytes, writePiece } from '@/media/import/recordings'
 import { readBody, readQuery, route } from '../../../answer'
 
 const querySchema = z.object({ offset: z.coerce.number().int().min(0).max(Number.MAX_SAFE_INTEGER) })
@@ -13,7 +13,7 @@ const querySchema = z.object({ offset: z.coerce.number().int().min(0).max(Number
 export const PUT = route<{ id: string }>(async (request, { id }) => {
   const { offset } = readQuery(request, querySchema)
   const { state } = await loadRecording(id)
-  const path = recordingFile(recordingsFolder(), id)
+  const path = piecesOf(id)
   if (state !== 'open') return Response.json({ bytes: await recordedBytes(path) })
   const piece = await readBody(request, LARGEST_PIECE)
   const bytes = await writePiece(path, offset, piece)
