@@ -9,7 +9,7 @@ import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
 import { documentOf } from '@/core/lesson/telling'
 import { USUAL_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { tones } from '@/core/testing/signals'
-import { spaceOfCourse, unneededSince } from '@/db/assets'
+import { spaceOfCourses, unneededSince } from '@/db/assets'
 import { insertExport, updateExport } from '@/db/exports'
 import { db, pool, transaction } from '@/db/client'
 import { assets } from '@/db/schema'
@@ -199,9 +199,9 @@ test('a course tells how much room it takes: its files, what is made of them, an
   await transaction((tx) => insertExport(tx, lesson, 1, 'sound')).then((id) => updateExport(id, { bytes: 777 }))
   await clear()
   const bytes = (await mediaStore().stock()).get(media)!.bytes
-  expect(await spaceOfCourse(own)).toEqual({ files: bytes, kept: 1234, made: 777 })
+  expect((await spaceOfCourses())[own]).toEqual({ files: bytes, kept: 1234, made: 777 })
   await saveLesson(lesson, 1, documentOf(emptyLesson('Knots')), 'save-0009')
-  expect(await spaceOfCourse(own)).toEqual({ files: 0, kept: 0, made: 777 })
+  expect((await spaceOfCourses())[own]).toEqual({ files: 0, kept: 0, made: 777 })
 })
 
 test('two at once: one clears, the other is told', async () => {

@@ -100,19 +100,30 @@ export async function setLessonMedia(tx: Transaction, lessonId: string, media: R
       .onConflictDoNothing()
 }
 
-/** How much room a course takes. Files that other courses use too are counted for each. */
-export async function spaceOfCourse(course: string): Promise<CourseSpace> {
-  const { rows } = await db().execute<Record<keyof CourseSpace, string>>(
+/** How much room each course takes. Files that several courses use are counted for each. */
+export async function spaceOfCourses(): Promise<Record<string, CourseSpace>> {
+  const { rows } = await db().execute<{ course: string } & Record<keyof CourseSpace, string>>(
     sql`with used as (
-          select distinct media from lesson_media join lessons on lessons.id = lesson_id where course_id = ${course}
+          select distinct course_id, media from lesson_media join lessons on lessons.id = lesson_id
+        ), files as (
+          select course_id, sum(bytes) as bytes from used join assets on name = media group by course_id
+        ), made_of as (
+          select distinct course_id, asset from used join asset_sources on source = media
+          except select course_id, media from used
+        ), kept as (
+          select course_id, sum(bytes) as bytes from made_of join assets on name = asset group by course_id
+        ), made as (
+          select course_id, sum(bytes) as bytes from exports join lessons on lessons.id = lesson_id group by course_id
         )
-        select
-          (select coalesce(sum(bytes), 0) from assets where name in (select media from used)) as files,
-          (select coalesce(sum(bytes), 0) from assets where name not in (select media from used)
-             and exists (select 1 from asset_sources where asset = name and source in (select media from used))) as kept,
-          (select coalesce(sum(exports.bytes), 0) from exports join lessons on lessons.id = lesson_id
-             where course_id = ${course}) as made`,
+        select courses.id as course, coalesce(files.bytes, 0) as files, coalesce(kept.bytes, 0) as kept,
+          coalesce(made.bytes, 0) as made
+        from courses left join files on files.course_id = courses.id left join kept on kept.course_id = courses.id
+          left join made on made.course_id = courses.id`,
   )
-  const { files, kept, made } = rows[0]!
-  return { files: Number(files), kept: Number(kept), made: Number(made) }
+  return Object.fromEntries(
+    rows.map(({ course, files, kept, made }) => [
+      course,
+      { files: Number(files), kept: Number(kept), made: Number(made) },
+    ]),
+  )
 }

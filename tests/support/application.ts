@@ -29,13 +29,13 @@ export interface Application {
   stop(): Promise<void>
 }
 
-/** Server, worker and database of their own, with the demo course loaded. */
-export async function startApplication(): Promise<Application> {
+/** Server, worker and database of their own, with the demo course loaded; with more settings where they are given. */
+export async function startApplication(settings: Record<string, string> = {}): Promise<Application> {
   const data = join(ROOT, '.yarn-step', 'test')
   mkdirSync(data, { recursive: true })
   const postgres = await startPostgres(data, { fast: true, fresh: true })
   const port = await freePort()
-  const env = environment({ databaseUrl: postgres.url, data, port })
+  const env = { ...environment({ databaseUrl: postgres.url, data, port }), ...settings }
   runStep('prepare', env)
   runStep('load-demo', env)
   const server = startServer(env)

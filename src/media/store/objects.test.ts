@@ -1,13 +1,11 @@
-import crypto from 'node:crypto'
-import { createServer } from 'node:net'
 import { mkdtemp, readFile, readdir, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { buffer } from 'node:stream/consumers'
-import S3rver from 's3rver'
 import { writeWav } from '@/core/formats/wav'
 import { noise, tones } from '@/core/testing/signals'
 import { importMedia } from '../import/import'
+import { startBucket } from '../../../tests/support/bucket'
 import { openAssets, type AssetNote } from './assets'
 import { bucketObjects } from './bucketObjects'
 import { DRAFTS, folderObjects } from './folderObjects'
@@ -17,49 +15,19 @@ import { openStore, PARTS, storeSource } from './store'
 /** The store in a folder and in a bucket: both do the same. The bucket is of a server that starts on loopback. */
 
 let folder: string
-let server: S3rver
-let endpoint: string
-
-/** The test server codes its page marks by DES, which Node has no more; three times the same key is the same cipher. */
-function giveBackDes(): void {
-  const { createCipheriv, createDecipheriv } = crypto
-  const triple = (key: Buffer) => Buffer.concat([key, key, key])
-  crypto.createCipheriv = ((name: string, key: Buffer, iv: Buffer) =>
-    name === 'des' ? createCipheriv('des-ede3-cbc', triple(key), iv) : createCipheriv(name, key, iv)) as never
-  crypto.createDecipheriv = ((name: string, key: Buffer, iv: Buffer) =>
-    name === 'des' ? createDecipheriv('des-ede3-cbc', triple(key), iv) : createDecipheriv(name, key, iv)) as never
-}
+let bucket: Awaited<ReturnType<typeof startBucket>>
 
 beforeAll(async () => {
-  giveBackDes()
   folder = await mkdtemp(join(tmpdir(), 'yarn-step-objects-'))
-  const port = await freePort()
-  server = new S3rver({
-    port,
-    address: '127.0.0.1',
-    silent: true,
-    directory: join(folder, 'server'),
-    configureBuckets: [{ name: 'yarn-step', configs: [] }],
-  })
-  await server.run()
-  endpoint = `http://127.0.0.1:${port}/yarn-step`
+  bucket = await startBucket(join(folder, 'server'))
 })
 afterAll(async () => {
-  await server.close()
+  await bucket.stop()
   await rm(folder, { recursive: true, force: true })
 })
 
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number }
-      probe.close(() => resolve(port))
-    })
-  })
-
 /** Another machine that uses the same bucket has a cache of its own. */
-const machine = (name: string): ObjectStore =>
-  bucketObjects({ endpoint, region: 'us-east-1', accessKeyId: 'S3RVER', secretAccessKey: 'S3RVER' }, join(folder, name))
+const machine = (name: string): ObjectStore => bucketObjects(bucket.settings, join(folder, name))
 
 const STORES: [name: string, open: (name: string) => ObjectStore][] = [
   ['a folder', (name) => folderObjects(join(folder, `folder-${name}`))],

@@ -10,6 +10,7 @@ import { call } from '../api'
 import { browserLanguage } from '../language'
 import { savesOfLeftLessons } from '../lesson/autosave'
 import { clock } from '../format'
+import { CourseRoom } from '../course/CourseRoom'
 import { Brand } from '../parts/Brand'
 import { PictureThumb } from '../parts/PictureThumb'
 import { useFileDrop } from '../uploads/useFileDrop'
@@ -121,6 +122,12 @@ function Course({ course }: { course: CourseListing }) {
         <h2>{course.title}</h2>
         <span className={styles.note}>
           {course.lessons.length === 1 ? '1 lesson' : `${course.lessons.length} lessons`}
+          {course.lessons.length > 0 && (
+            <>
+              {' · '}
+              <CourseRoom course={course.id} />
+            </>
+          )}
         </span>
         <span className={styles.gap} />
         {course.lessons.length > 0 && <Link href={`/courses/${course.id}`}>Do they sound alike?</Link>}

@@ -3,7 +3,6 @@ import { readFile, stat } from 'node:fs/promises'
 import { z } from 'zod'
 import { cutText, storableText } from '@/core/text'
 import { LIMITS } from '@/core/lesson/limits'
-import { findImport } from '@/db/imports'
 import { incomingObject, objects, uploadsFolder } from '@/jobs/places'
 import { requestImport } from '@/jobs/requests'
 
@@ -20,7 +19,7 @@ const noteSchema = z.object({
  */
 export async function adoptUploads(ids: readonly string[]): Promise<void> {
   for (const id of ids) {
-    if (!/^[\w-]{8,40}$/.test(id) || (await findImport(id))) continue
+    if (!/^[\w-]{8,40}$/.test(id)) continue
     const path = join(uploadsFolder(), id)
     const note = noteSchema.safeParse(JSON.parse(await readFile(`${path}.json`, 'utf8').catch(() => 'null')))
     const bytes = await stat(path).then(
