@@ -10,7 +10,7 @@ import { documentOf } from '@/core/lesson/telling'
 import { USUAL_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { tones } from '@/core/testing/signals'
 import { spaceOfCourses, unneededSince } from '@/db/assets'
-import { insertExport, updateExport } from '@/db/exports'
+import { finishJob, insertJob } from '@/db/jobs'
 import { db, pool, transaction } from '@/db/client'
 import { assets } from '@/db/schema'
 import { createCourse } from '@/db/courses'
@@ -196,7 +196,9 @@ test('a course tells how much room it takes: its files, what is made of them, an
   const lesson = await createLesson(own, speaking(media))
   const recipe = { kind: 'coded', edition: 1, sources: [media], recipe: [1], extension: 'h264' } as const
   await assetStore().bytes(recipe, async () => Buffer.alloc(1234))
-  await transaction((tx) => insertExport(tx, lesson, 1, 'sound')).then((id) => updateExport(id, { bytes: 777 }))
+  const file = { kind: 'export', lesson, revision: 1, file: 'sound', language: null } as const
+  const { id } = await transaction((tx) => insertJob(tx, file))
+  await finishJob<'export'>(id, { balance: null, bytes: 777 })
   await clear()
   const bytes = (await mediaStore().stock()).get(media)!.bytes
   expect((await spaceOfCourses())[own]).toEqual({ files: bytes, kept: 1234, made: 777 })

@@ -1,19 +1,21 @@
 import { jest } from '@jest/globals'
 import { mkdirSync } from 'node:fs'
+import { readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import pg from 'pg'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
+import { jobInputSchema, jobResultSchemas, type JobKind } from '@/core/messages/job'
 import { NotThere } from '@/core/userError'
 import { db, isDatabaseAway, pool, transaction } from '@/db/client'
 import { createCourse, listCourses } from '@/db/courses'
-import { findImport, insertImport } from '@/db/imports'
+import { cancelJob, exportsOfLesson, failJob, findJob, finishJob, insertJob, loadJob, reportProgress } from '@/db/jobs'
 import { documentOf } from '@/core/lesson/telling'
 import { createLesson, listRevisions, loadLesson, nameRevision, saveLesson, thinRevisions } from '@/db/lessons'
 import { summaries } from '@/db/summaries'
 import { resendLost } from '@/jobs/orphans'
 import { prepareQueues, queue, sendJob } from '@/jobs/queue'
-import { requestExport, requestImport, requestTask } from '@/jobs/requests'
+import { requestImport, requestJob } from '@/jobs/requests'
 import { ROOT } from '../scripts/application.mjs'
 import { startPostgres } from '../scripts/postgres.mjs'
 
@@ -120,7 +122,8 @@ describe('lists and versions', () => {
     const id = await createLesson(course, lesson())
     for (let i = 1; i < 20; i++) await saveLesson(id, i, documentOf(lesson(`Version ${i + 1}`)), `save-thin-${i}`)
     await nameRevision(id, 7, ' Before the new deck ')
-    await requestExport(id, 9, 'sound')
+    const file = { kind: 'export', lesson: id, revision: 9, file: 'sound', language: null } as const
+    await transaction(async (tx) => sendJob(tx, 'export', (await insertJob(tx, file)).id))
     const old = `update revisions set saved_at = date_trunc('day', now()) - interval '3 days' + revision * interval '1 second' where lesson_id = $1`
     await pool().query(old, [id])
     await thinRevisions(id)
@@ -135,34 +138,64 @@ describe('lists and versions', () => {
 })
 
 describe('jobs', () => {
-  const row = (id: string) => ({ id, name: 'tone.wav', purpose: 'media' as const, courseId: null })
+  const tone = { name: 'tone.wav', purpose: 'media', course: null } as const
 
   test('row and job are made together, or not at all', async () => {
-    await requestImport(row('together'))
+    await requestImport('together', tone)
     expect(await jobsFor('together')).toEqual(['created'])
     const failing = transaction(async (tx) => {
-      await insertImport(tx, row('neither'))
+      await insertJob(tx, { kind: 'import', ...tone }, 'neither')
       await sendJob(tx, 'import', 'neither')
       throw new Error('in the middle')
     })
     await expect(failing).rejects.toThrow('in the middle')
-    expect(await findImport('neither')).toBeNull()
+    expect(await findJob('neither')).toBeNull()
     expect(await jobsFor('neither')).toEqual([])
   })
 
   test('asking twice for the same work makes one job', async () => {
-    await Promise.all([requestImport(row('twice')), requestImport(row('twice'))])
+    await Promise.all([requestImport('twice', tone), requestImport('twice', tone)])
     expect(await jobsFor('twice')).toEqual(['created'])
     const input = { kind: 'scenes', media: 'a'.repeat(64), from: 0, to: 1 } as const
-    const [first, second] = await Promise.all([requestTask(input), requestTask(input)])
+    const [first, second] = await Promise.all([requestJob(input), requestJob(input)])
     expect(first).toBe(second)
     expect(await jobsFor(first)).toEqual(['created'])
   })
 
+  test('a file is made of what is saved now; of a lesson that is gone nothing is asked', async () => {
+    const id = await createLesson(course, lesson())
+    await saveLesson(id, 1, documentOf(lesson('Later')), 'save-later')
+    const made = await requestJob({ kind: 'export', lesson: id, file: 'sound', language: 'de' })
+    expect((await loadJob(made, 'export')).input).toMatchObject({ revision: 2, language: 'de' })
+    expect((await exportsOfLesson(id)).map((one) => one.id)).toEqual([made])
+    await expect(loadJob(made, 'import')).rejects.toBeInstanceOf(NotThere)
+    for (const asked of [
+      { kind: 'export', lesson: 'nothing', file: 'sound', language: null },
+      { kind: 'balance', lesson: 'nothing', revision: 1 },
+    ] as const)
+      await expect(requestJob(asked)).rejects.toBeInstanceOf(NotThere)
+  })
+
+  test('one that was cancelled stays so, whatever its worker still says; one that failed is begun again', async () => {
+    const id = await requestImport('cancelled', tone)
+    expect(await reportProgress(id, 0.5)).toBe(true)
+    expect(await findJob(id)).toMatchObject({ state: 'working', progress: 0.5 })
+    expect(await cancelJob(id)).toBe(true)
+    expect(await reportProgress(id, 0.6)).toBe(false)
+    expect(await finishJob<'import'>(id, { media: null, lesson: null })).toBe(false)
+    await failJob(id, 'Too late.', 'fault')
+    expect(await findJob(id)).toMatchObject({ state: 'cancelled', error: null, result: null })
+    await requestImport('cancelled', tone)
+    await failJob(id, 'This can not be read.', 'refused')
+    expect(await findJob(id)).toMatchObject({ state: 'failed', error: 'This can not be read.', errorCode: 'refused' })
+    await requestImport('cancelled', tone)
+    expect(await findJob(id)).toMatchObject({ state: 'waiting', error: null, errorCode: null })
+  })
+
   test('a row that waits without a job gets one, and one that has a job keeps it', async () => {
     const id = await createLesson(course, lesson())
-    const kept = await requestExport(id, 1, 'sound')
-    const lost = await requestExport(id, 1, 'video')
+    const kept = await requestJob({ kind: 'export', lesson: id, file: 'sound', language: null })
+    const lost = await requestJob({ kind: 'export', lesson: id, file: 'video', language: null })
     await pool().query(`delete from pgboss.job where data->>'id' = $1`, [lost])
     expect(await resendLost()).toBe(1)
     expect(await jobsFor(lost)).toEqual(['created'])
@@ -171,7 +204,7 @@ describe('jobs', () => {
   })
 
   test('a job that nobody could be given because the clock was set back is given again', async () => {
-    await requestImport(row('tomorrow'))
+    await requestImport('tomorrow', tone)
     await pool().query(`update pgboss.job set start_after = now() + interval '1 day' where data->>'id' = 'tomorrow'`)
     const { recoverOrphans } = await import('@/jobs/orphans')
     await recoverOrphans(async () => {})
@@ -179,6 +212,46 @@ describe('jobs', () => {
       `select start_after <= now() as due from pgboss.job where data->>'id' = 'tomorrow'`,
     )
     expect(rows).toEqual([{ due: true }])
+  })
+})
+
+test('imports, exports and tasks of before are jobs afterwards, and lessons know their files', async () => {
+  await pool().query('drop database if exists earlier')
+  await pool().query('create database earlier')
+  const earlier = new pg.Client({
+    connectionString: Object.assign(new URL(postgres.url), { pathname: '/earlier' }).href,
+  })
+  await earlier.connect()
+  const folder = join(ROOT, 'src', 'db', 'migrations')
+  const migrations = (await readdir(folder)).filter((name) => name.endsWith('.sql')).sort()
+  const apply = async (names: string[]) => {
+    for (const name of names) await earlier.query(await readFile(join(folder, name), 'utf8'))
+  }
+  await apply(migrations.filter((name) => name < '0004'))
+  const hash = 'ab'.repeat(32)
+  await earlier.query(`
+    insert into courses (id, title) values ('c', 'Course');
+    insert into lessons (id, course_id, revision, document) values ('l', 'c', 4, '{"shelf": [{"media": "${hash}"}]}');
+    insert into imports (id, name, purpose, state, media) values ('i', 'tone.wav', 'media', 'done', null), ('w', 'x', 'media', 'waiting', null);
+    insert into exports (id, lesson_id, revision, kind, state, bytes, balance) values ('e', 'l', 3, 'video', 'done', 99, '{"within": 1}');
+    insert into tasks (id, kind, input, state, result) values
+      ('t', 'scenes', '{"kind": "scenes", "media": "${hash}", "from": 0, "to": 1}', 'done', '{"scenes": [0.5]}'),
+      ('b', 'balance', '{"kind": "balance", "lesson": "gone", "revision": 1}', 'failed', null);
+  `)
+  await apply(migrations.filter((name) => name >= '0004'))
+  const { rows } = await earlier.query(
+    'select id, kind, input, lesson_id, state, error_code, result from jobs order by id',
+  )
+  await earlier.end()
+  expect(rows.map(({ id, state }) => `${id} ${state}`)).toEqual(['b failed', 'e done', 'i done', 't done', 'w waiting'])
+  for (const { input } of rows) expect(jobInputSchema.safeParse(input).success).toBe(true)
+  for (const { kind, result } of rows) if (result) jobResultSchemas[kind as JobKind].parse(result)
+  expect(rows[0]).toMatchObject({ kind: 'balance', lesson_id: null, error_code: 'refused' })
+  expect(rows[1]).toMatchObject({
+    kind: 'export',
+    lesson_id: 'l',
+    input: { revision: 3, file: 'video' },
+    result: { balance: { within: 1 }, bytes: 99 },
   })
 })
 
@@ -202,12 +275,12 @@ describe('a database that goes away', () => {
       .query('select 1')
       .catch((failed: unknown) => failed)
     expect(isDatabaseAway(error)).toBe(true)
-    const sending = await requestImport({ id: 'away', name: 'x', purpose: 'media', courseId: null }).catch(
+    const sending = await requestImport('away', { name: 'x', purpose: 'media', course: null }).catch(
       (failed: unknown) => failed,
     )
     expect(isDatabaseAway(sending)).toBe(true)
     postgres.start()
-    await requestImport({ id: 'away', name: 'x', purpose: 'media', courseId: null })
+    await requestImport('away', { name: 'x', purpose: 'media', course: null })
     expect(await jobsFor('away')).toEqual(['created'])
     expect(await queue().fetch('import')).toHaveLength(1)
     quiet.mockRestore()

@@ -2,8 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
-import type { ExportStatus } from '@/core/messages/exportStatus'
-import type { ImportStatus } from '@/core/messages/importStatus'
+import type { JobStatus } from '@/core/messages/job'
 import { writeWav } from '@/core/formats/wav'
 import { noise } from '@/core/testing/signals'
 import { output, rawFile, scratch, startApplication, until, type Application } from './support/application'
@@ -107,11 +106,11 @@ describe('uploads and workers', () => {
     expect((await send(offset, bytes.length)).status).toBe(204)
     const id = address.pathname.split('/').at(-1)!
     const status = await until(async () => {
-      const [row] = (await (await fetch(`${application.url}/api/imports?id=${id}`)).json()) as ImportStatus[]
+      const [row] = (await (await fetch(`${application.url}/api/jobs?id=${id}`)).json()) as JobStatus<'import'>[]
       return row?.state === 'done' && row
     })
-    expect(status.media).toMatchObject({ name: 'long reading.wav', length: 20, bytes: bytes.length })
-    const sound = await fetch(`${application.url}/api/media/${status.media!.hash}/sound.f32`, {
+    expect(status.result!.media).toMatchObject({ name: 'long reading.wav', length: 20, bytes: bytes.length })
+    const sound = await fetch(`${application.url}/api/media/${status.result!.media!.hash}/sound.f32`, {
       headers: { range: 'bytes=0-3999' },
     })
     expect(sound.status).toBe(206)
@@ -120,16 +119,14 @@ describe('uploads and workers', () => {
   })
 
   test('a job survives its worker: killed in the middle, it is taken up again and ends well', async () => {
-    const started = await fetch(`${application.url}/api/lessons/tide-table/exports`, {
+    const started = await fetch(`${application.url}/api/jobs`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ kind: 'video' }),
+      body: JSON.stringify({ kind: 'export', lesson: 'tide-table', file: 'video' }),
     })
     const { id } = (await started.json()) as { id: string }
     const status = async () =>
-      ((await (await fetch(`${application.url}/api/lessons/tide-table/exports`)).json()) as ExportStatus[]).find(
-        (one) => one.id === id,
-      )!
+      ((await (await fetch(`${application.url}/api/jobs?id=${id}`)).json()) as JobStatus<'export'>[])[0]!
     await until(async () => (await status()).progress > 0.05)
     await application.replaceWorker()
     const done = await until(async () => {
@@ -137,10 +134,10 @@ describe('uploads and workers', () => {
       expect(now.state).not.toBe('failed')
       return now.state === 'done' && now
     }, 200)
-    expect(done.balance!.within!).toBeGreaterThanOrEqual(0.98)
+    expect(done.result!.balance!.within!).toBeGreaterThanOrEqual(0.98)
     const file = await put(
       'after.mp4',
-      Buffer.from(await (await fetch(`${application.url}/api/exports/${id}/file`)).arrayBuffer()),
+      Buffer.from(await (await fetch(`${application.url}/api/jobs/${id}/file`)).arrayBuffer()),
     )
     expect(await output('ffmpeg', ['-v', 'error', '-i', file, '-f', 'null', '-'])).toBe('')
   })

@@ -73,9 +73,9 @@ describe('strangers and odd requests', () => {
     '/api/lessons/nothing/archive',
     '/api/lessons/nothing/revisions',
     '/api/courses/nothing/balance',
-    '/api/exports/nothing/file',
-    '/api/imports?id=%00',
-    '/api/tasks?id=%00',
+    '/api/jobs/nothing/file',
+    '/api/jobs?id=%00',
+    '/api/jobs?exports=%00',
     '/api/recordings?lesson=%00',
     '/api/media/x/page-1.png',
     `/api/media/${'a'.repeat(64)}/take?from=0&to=1&format=wav`,
@@ -97,16 +97,16 @@ describe('strangers and odd requests', () => {
     ['POST', '/api/lessons', { course: null, title: 'x', pictures: ['a'.repeat(64)], voices: [], music: [] }],
     ['POST', '/api/recordings', { id: 'recording-1', lesson: 'nothing', kind: 'voice', details: {} }],
     ['POST', '/api/roles', { sounds: ['../../x'] }],
-    ['POST', '/api/tasks', { kind: 'balance', lesson: '\0', revision: 1 }],
+    ['POST', '/api/jobs', { kind: 'balance', lesson: '\0', revision: 1 }],
     ['PUT', '/api/lessons/tide-table', { base: 1, save: 'x', lesson: {} }],
     ['PUT', '/api/lessons/tide-table', { base: 1e12, save: 'save-1234', lesson: {} }],
     ['PATCH', '/api/courses/nothing', { title: 'x' }],
     ['DELETE', '/api/lessons/nothing', null],
-    ['DELETE', '/api/exports/nothing', null],
+    ['DELETE', '/api/jobs/nothing', null],
   ])('%s %s with %j is refused with a sentence', async (method, path, body) => {
     const answer = await fetch(application.url + path, { method, ...(body && { body: JSON.stringify(body) }) })
     // A task is taken, and fails with a sentence.
-    if (path === '/api/tasks') return expect(answer.status).toBeLessThan(500)
+    if (path === '/api/jobs') return expect(answer.status).toBeLessThan(500)
     expect(answer.status).toBeGreaterThanOrEqual(400)
     expect(answer.status).toBeLessThan(500)
     expect(((await answer.json()) as { error: string }).error).toMatch(/[.]$/)

@@ -26,8 +26,12 @@ afterAll(async () => {
   await rm(folder, { recursive: true, force: true })
 })
 
-const align = (options = {}) =>
-  doWork('task', { kind: 'align', media: media.hash, from: 0, to: media.length!, script, language: 'en' }, options)
+/** Nothing is kept of what was found before. */
+async function align(options = {}) {
+  await rm(join(folder, 'alignment'), { recursive: true, force: true })
+  const input = { kind: 'align', media: media.hash, from: 0, to: media.length!, script, language: 'en' } as const
+  return doWork('compute', input, options)
+}
 
 /** Does something and tells the longest time for which nothing else could be done meanwhile, in ms. */
 async function longestBlock<T>(work: () => Promise<T>): Promise<{ result: T; block: number }> {
@@ -44,11 +48,11 @@ async function longestBlock<T>(work: () => Promise<T>): Promise<{ result: T; blo
 }
 
 test('an alignment in a thread finds the same, and blocks the loop for a small part of the time it blocks its own', async () => {
-  const here = await longestBlock(align)
+  const here = await longestBlock(() => align())
   workInThreads(join(ROOT, 'dist', 'thread.mjs'))
   // The first time a thread is begun and its code loaded.
   await align()
-  const there = await longestBlock(align)
+  const there = await longestBlock(() => align())
   console.log(`blocked for ${here.block.toFixed(0)} ms in its own loop, ${there.block.toFixed(0)} ms in a thread`)
   expect(there.result).toEqual(here.result)
   expect(there.block).toBeLessThan(here.block / 3)

@@ -113,7 +113,8 @@ export async function spaceOfCourses(): Promise<Record<string, CourseSpace>> {
         ), kept as (
           select course_id, sum(bytes) as bytes from made_of join assets on name = asset group by course_id
         ), made as (
-          select course_id, sum(bytes) as bytes from exports join lessons on lessons.id = lesson_id group by course_id
+          select course_id, sum((result->>'bytes')::bigint) as bytes from jobs join lessons on lessons.id = lesson_id
+          where kind = 'export' and state = 'done' group by course_id
         )
         select courses.id as course, coalesce(files.bytes, 0) as files, coalesce(kept.bytes, 0) as kept,
           coalesce(made.bytes, 0) as made

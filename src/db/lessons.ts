@@ -9,7 +9,8 @@ import { readLesson } from '@/core/lesson/upgrade'
 import { NotThere, UserError } from '@/core/userError'
 import { setLessonMedia } from './assets'
 import { db, transaction, type Transaction } from './client'
-import { exports, lessons, revisions } from './schema'
+import { revisionsWanted } from './jobs'
+import { lessons, revisions } from './schema'
 
 export interface SavedLesson {
   id: string
@@ -69,9 +70,18 @@ export function isReadable(document: unknown): boolean {
 const UNREADABLE =
   'This lesson can not be read by this program: it was made by a newer one, or it is damaged. Nothing of it is lost; download it from the home page.'
 
+/** Throws NotThere where there is no such lesson. */
+export async function presentRevision(id: string): Promise<number> {
+  const [row] = await db().select({ revision: lessons.revision }).from(lessons).where(eq(lessons.id, id))
+  if (!row) throw new NotThere(GONE)
+  return row.revision
+}
+
+const GONE = 'This lesson is no longer there. It may have been deleted in another window.'
+
 export async function loadLesson(id: string): Promise<SavedLesson> {
   const found = await findLesson(id)
-  if (!found) throw new NotThere('This lesson is no longer there. It may have been deleted in another window.')
+  if (!found) throw new NotThere(GONE)
   return found
 }
 
@@ -101,7 +111,7 @@ export async function saveLesson(id: string, base: number, json: unknown, save: 
       .select({ revision: lessons.revision, savedAt: lessons.savedAt, save: lessons.save })
       .from(lessons)
       .where(eq(lessons.id, id))
-    if (!now) throw new NotThere('This lesson is no longer there. It may have been deleted in another window.')
+    if (!now) throw new NotThere(GONE)
     if (now.save === save) return { saved: true, revision: now.revision }
     return { saved: false, revision: now.revision, savedAt: now.savedAt.toISOString() }
   })
@@ -116,21 +126,16 @@ const THIN_EVERY = 20
 export async function thinRevisions(id: string, now = new Date()): Promise<void> {
   const { revision, savedAt, name } = revisions
   const all = await db().select({ revision, savedAt, name }).from(revisions).where(eq(revisions.lessonId, id))
-  const wanted = db()
-    .select({ revision: exports.revision })
-    .from(exports)
-    .where(and(eq(exports.lessonId, id), inArray(exports.state, ['waiting', 'working'])))
   const gone = expendableVersions(all, now)
   if (gone.length > 0)
     await db()
       .delete(revisions)
-      .where(and(eq(revisions.lessonId, id), inArray(revision, gone), notInArray(revision, wanted)))
+      .where(and(eq(revisions.lessonId, id), inArray(revision, gone), notInArray(revision, revisionsWanted(id))))
 }
 
 export async function deleteLesson(id: string): Promise<void> {
   const gone = await db().delete(lessons).where(eq(lessons.id, id)).returning({ id: lessons.id })
-  if (gone.length === 0)
-    throw new NotThere('This lesson is no longer there. It may have been deleted in another window.')
+  if (gone.length === 0) throw new NotThere(GONE)
 }
 
 export interface RevisionListing {

@@ -1,9 +1,9 @@
-import { inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import { readLesson } from '@/core/lesson/upgrade'
 import type { Lesson } from '@/core/lesson/document'
 import { db } from './client'
 import { isReadable } from './lessons'
-import { exports, imports, lessons, recordings, tasks } from './schema'
+import { jobs, lessons, recordings } from './schema'
 
 /** What the database refers to outside of itself: files that must stay. */
 
@@ -16,10 +16,10 @@ export async function hashesNeeded(days: number): Promise<Set<string>> {
   const sources = [
     sql`select document::text as text from lessons`,
     sql`select document::text from revisions`,
-    sql`select media::text from imports where media is not null and created_at > ${recent}`,
-    sql`select i.media::text from imports i join recordings r on r.import_id = i.id where r.state <> 'taken' and i.media is not null`,
+    sql`select result::text from jobs where kind = 'import' and result is not null and created_at > ${recent}`,
+    sql`select j.result::text from jobs j join recordings r on r.import_id = j.id where r.state <> 'taken' and j.result is not null`,
     sql`select details::text from recordings where state <> 'taken'`,
-    sql`select input::text from tasks where state in ('waiting', 'working')`,
+    sql`select input::text from jobs where state in ('waiting', 'working')`,
   ]
   const { rows } = await db().execute<{ hash: string }>(
     sql`select distinct (regexp_matches(text, '[0-9a-f]{64}', 'g'))[1] as hash from (${sql.join(sources, sql` union all `)}) as needing`,
@@ -46,8 +46,8 @@ export async function* lessonsAsTheyAre(): AsyncGenerator<Lesson> {
 export async function forgetResults(hashes: readonly string[]): Promise<void> {
   if (hashes.length > 0)
     await db()
-      .delete(tasks)
-      .where(inArray(sql`${tasks.result}->'info'->>'hash'`, [...hashes]))
+      .delete(jobs)
+      .where(inArray(sql`${jobs.result}->'info'->>'hash'`, [...hashes]))
 }
 
 /** Uploads that are still to be imported, recordings that are not in their lessons, and finished files. */
@@ -55,14 +55,14 @@ export async function filesNeeded(): Promise<{ uploads: Set<string>; recordings:
   const idsOf = (rows: { id: string }[]) => new Set(rows.map(({ id }) => id))
   const [uploads, waiting, made] = await Promise.all([
     db()
-      .select({ id: imports.id })
-      .from(imports)
-      .where(inArray(imports.state, ['waiting', 'working'])),
+      .select({ id: jobs.id })
+      .from(jobs)
+      .where(and(eq(jobs.kind, 'import'), inArray(jobs.state, ['waiting', 'working']))),
     db()
       .select({ id: recordings.id })
       .from(recordings)
       .where(inArray(recordings.state, ['open', 'finished'])),
-    db().select({ id: exports.id }).from(exports),
+    db().select({ id: jobs.id }).from(jobs).where(eq(jobs.kind, 'export')),
   ])
   return { uploads: idsOf(uploads), recordings: idsOf(waiting), exports: idsOf(made) }
 }

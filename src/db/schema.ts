@@ -1,4 +1,4 @@
-import { EXPORT_KINDS } from '@/core/messages/exportStatus'
+import { JOB_ERRORS, JOB_STATES, type JobKind } from '@/core/messages/job'
 import { bigint, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp } from 'drizzle-orm/pg-core'
 
 const moment = (name: string) => timestamp(name, { withTimezone: true })
@@ -87,52 +87,28 @@ export const assetSources = pgTable(
   (table) => [primaryKey({ columns: [table.asset, table.source] }), index('assets_by_source').on(table.source)],
 )
 
-/** A file on its way from upload to shelf; `id` is the upload's. A saved copy of a lesson leads to `lessonId`. */
-export const imports = pgTable('imports', {
-  id: text('id').primaryKey(),
-  name: text('name').notNull(),
-  purpose: text('purpose', { enum: ['media', 'archive', 'recording'] }).notNull(),
-  courseId: text('course_id'),
-  state: text('state', { enum: ['waiting', 'working', 'done', 'failed'] }).notNull(),
-  progress: real('progress').notNull().default(0),
-  error: text('error'),
-  media: jsonb('media'),
-  lessonId: text('lesson_id'),
-  createdAt: moment('created_at').notNull().defaultNow(),
-})
-
-/** A finished file, or one in the making, of one revision of a lesson. */
-export const exports = pgTable(
-  'exports',
+/**
+ * Work that takes a while (core/messages/job.ts). Of what is computed the id follows from kind and input, so that nothing is
+ * done twice; an import has the id of its upload or recording.
+ */
+export const jobs = pgTable(
+  'jobs',
   {
     id: text('id').primaryKey(),
-    lessonId: text('lesson_id')
-      .notNull()
-      .references(() => lessons.id, { onDelete: 'cascade' }),
-    revision: integer('revision').notNull(),
-    kind: text('kind', { enum: EXPORT_KINDS }).notNull(),
-    state: text('state', { enum: ['waiting', 'working', 'done', 'failed', 'cancelled'] }).notNull(),
+    kind: text('kind').$type<JobKind>().notNull(),
+    input: jsonb('input').notNull(),
+    /** Whose it is, where it goes with a lesson. */
+    lessonId: text('lesson_id').references(() => lessons.id, { onDelete: 'cascade' }),
+    state: text('state', { enum: JOB_STATES }).notNull(),
     progress: real('progress').notNull().default(0),
     error: text('error'),
-    balance: jsonb('balance'),
-    bytes: bigint('bytes', { mode: 'number' }),
+    errorCode: text('error_code', { enum: JOB_ERRORS }),
+    result: jsonb('result'),
     createdAt: moment('created_at').notNull().defaultNow(),
     finishedAt: moment('finished_at'),
   },
-  (table) => [index('exports_by_lesson').on(table.lessonId)],
+  (table) => [index('jobs_by_lesson').on(table.lessonId), index('jobs_by_state').on(table.state)],
 )
-
-/** Work that takes a while and gives a value: `id` follows from kind and input, so that nothing is done twice. */
-export const tasks = pgTable('tasks', {
-  id: text('id').primaryKey(),
-  kind: text('kind', { enum: ['clean', 'read', 'align', 'scenes', 'match', 'compose', 'effect', 'balance'] }).notNull(),
-  input: jsonb('input').notNull(),
-  state: text('state', { enum: ['waiting', 'working', 'done', 'failed'] }).notNull(),
-  progress: real('progress').notNull().default(0),
-  error: text('error'),
-  result: jsonb('result'),
-  createdAt: moment('created_at').notNull().defaultNow(),
-})
 
 /**
  * Sound or pictures recorded in a browser, from the first piece on. Open ones whose browser is gone can be recovered;

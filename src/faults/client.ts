@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto'
 import { nanoid } from 'nanoid'
 import type { Lesson, LessonDocument } from '@/core/lesson/document'
 import { documentOf, tell } from '@/core/lesson/telling'
-import type { ExportStatus } from '@/core/messages/exportStatus'
-import type { ImportStatus } from '@/core/messages/importStatus'
+import type { ExportKind } from '@/core/messages/exports'
+import type { JobStatus } from '@/core/messages/job'
 
 /**
  * Works with a running application over HTTP as the page does: what gets no answer is asked again, the same thing under
@@ -15,11 +15,11 @@ export interface Client {
   /** Saves on a base until it is answered; throws where the answer is a conflict. */
   save(id: string, base: number, lesson: Lesson): Promise<number>
   /** Sends a file in pieces, goes on where it stopped, and waits until it is imported or refused. */
-  bringIn(name: string, bytes: Uint8Array, purpose?: 'media' | 'archive'): Promise<ImportStatus>
+  bringIn(name: string, bytes: Uint8Array, purpose?: 'media' | 'archive'): Promise<JobStatus<'import'>>
   /** Sends a voice as it is recorded, half a second at a time, and waits until it is imported. */
-  record(lesson: string, samples: Float32Array, rate: number): Promise<ImportStatus>
+  record(lesson: string, samples: Float32Array, rate: number): Promise<JobStatus<'import'>>
   /** Has a file made, and gives its bytes. */
-  make(lesson: string, kind: ExportStatus['kind']): Promise<{ status: ExportStatus; bytes: Uint8Array }>
+  make(lesson: string, kind: ExportKind): Promise<{ status: JobStatus<'export'>; bytes: Uint8Array }>
   /** One request, until there is an answer that is not a failure of the server. */
   ask(path: string, options?: RequestInit): Promise<Response>
 }
@@ -42,9 +42,9 @@ export function createClient(url: string): Client {
   const json = async <T>(path: string, method = 'GET', body?: unknown): Promise<T> =>
     (await (await ask(path, { method, ...(body !== undefined && { body: JSON.stringify(body) }) })).json()) as T
 
-  async function imported(id: string): Promise<ImportStatus> {
+  async function imported(id: string): Promise<JobStatus<'import'>> {
     return until(async () => {
-      const [status] = await json<ImportStatus[]>(`/api/imports?id=${id}`)
+      const [status] = await json<JobStatus<'import'>[]>(`/api/jobs?id=${id}`)
       return status && (status.state === 'done' || status.state === 'failed') ? status : null
     }, `import ${id}`)
   }
@@ -114,12 +114,12 @@ export function createClient(url: string): Client {
       return imported(importId)
     },
     async make(lesson, kind) {
-      const { id } = await json<{ id: string }>(`/api/lessons/${lesson}/exports`, 'POST', { kind })
+      const { id } = await json<{ id: string }>('/api/jobs', 'POST', { kind: 'export', lesson, file: kind })
       const status = await until(async () => {
-        const own = (await json<ExportStatus[]>(`/api/lessons/${lesson}/exports`)).find((one) => one.id === id)
+        const [own] = await json<JobStatus<'export'>[]>(`/api/jobs?id=${id}`)
         return own && own.state !== 'waiting' && own.state !== 'working' ? own : null
       }, `export ${id}`)
-      const bytes = status.state === 'done' ? await (await ask(`/api/exports/${id}/file`)).arrayBuffer() : null
+      const bytes = status.state === 'done' ? await (await ask(`/api/jobs/${id}/file`)).arrayBuffer() : null
       return { status, bytes: new Uint8Array(bytes ?? new ArrayBuffer(0)) }
     },
   }

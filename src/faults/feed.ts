@@ -32,11 +32,11 @@ export async function feed(
     const begun = performance.now()
     const wrong = (what: string) => report.wrong.push(`${what}: ${JSON.stringify(name.slice(0, 40))}`)
     try {
-      const { state, error, lessonId } = await client.bringIn(name, bytes, purpose)
+      const { state, error, result } = await client.bringIn(name, bytes, purpose)
       if (state === 'done') report.taken++
       else report.refused++
       if (state === 'failed' && !isSentence(error)) wrong(`no sentence (${error})`)
-      if (lessonId) await lookAt(client.url, lessonId)
+      if (result?.lesson) await lookAt(client.url, result.lesson)
     } catch (error) {
       wrong((error as Error).message)
     }
@@ -61,10 +61,10 @@ async function lookAt(url: string, lesson: string): Promise<void> {
   if (opened.status !== 200) throw new Error(`an opened copy can't be read (${opened.status})`)
   const { revision } = (await opened.json()) as { revision: number }
   const body = JSON.stringify({ kind: 'balance', lesson, revision })
-  const { id } = (await (await ask('/api/tasks', { method: 'POST', body })).json()) as { id: string }
+  const { id } = (await (await ask('/api/jobs', { method: 'POST', body })).json()) as { id: string }
   await until(
     async () => {
-      const [task] = (await (await ask(`/api/tasks?id=${id}`)).json()) as { state: string; error: string | null }[]
+      const [task] = (await (await ask(`/api/jobs?id=${id}`)).json()) as { state: string; error: string | null }[]
       if (task?.state === 'failed' && !isSentence(task.error)) throw new Error(`no sentence (${task.error})`)
       return task?.state === 'done' || task?.state === 'failed' ? task : null
     },

@@ -97,29 +97,29 @@ const WORKS: Record<Work, (client: Client, serial: number) => Promise<void>> = {
   async uploading(client, serial) {
     const bytes = soundFile(serial, 40)
     const status = await client.bringIn('long reading.wav', bytes)
-    if (status.state !== 'done' || status.media?.length !== 40 || status.media.bytes !== bytes.length)
+    if (status.result?.media?.length !== 40 || status.result.media.bytes !== bytes.length)
       throw new Error(`the upload came out as ${JSON.stringify(status)}`)
-    await sameSound(client, status.media.hash, serial, 40)
+    await sameSound(client, status.result.media.hash, serial, 40)
   },
 
   async importing(client, serial) {
     const status = await client.bringIn('reading.wav', soundFile(serial, 20))
     if (status.state !== 'done') throw new Error(`the import ended with ${status.error}`)
-    await sameSound(client, status.media!.hash, serial, 20)
+    await sameSound(client, status.result!.media!.hash, serial, 20)
   },
 
   async recording(client, serial) {
     const samples = samplesOf(serial, 30)
     const status = await client.record(LESSON, samples, 48_000)
     if (status.state !== 'done') throw new Error(`the recording ended with ${status.error}`)
-    await sameSound(client, status.media!.hash, serial, 30)
+    await sameSound(client, status.result!.media!.hash, serial, 30)
   },
 
   async rendering(client) {
     const { status, bytes } = await client.make(LESSON, 'sound')
-    if (status.state !== 'done' || bytes.length !== status.bytes)
+    if (status.state !== 'done' || bytes.length !== status.result?.bytes)
       throw new Error(
-        `the sound file ended as ${status.state}, ${bytes.length} of ${status.bytes} bytes: ${status.error}`,
+        `the sound file ended as ${status.state}, ${bytes.length} of ${status.result?.bytes} bytes: ${status.error}`,
       )
     await decodes(bytes)
   },

@@ -1,13 +1,29 @@
+import type { JobError } from '@/core/messages/job'
 import { UserError } from '@/core/userError'
 import { DISK_FULL, isDiskFull } from '@/media/store/disk'
 
-/** The sentence an author reads. What is no fault of theirs goes to the log in full. */
-export function explain(error: unknown): string {
-  if (error instanceof UserError) return error.message
-  if (isDiskFull(error)) {
-    console.error(error)
-    return DISK_FULL
+/** Why work could not be done, as its author reads it. */
+export interface Reason {
+  sentence: string
+  code: JobError
+}
+
+/** Work that failed elsewhere, and was explained there. */
+export class WorkFailed extends UserError {
+  readonly code: JobError
+
+  constructor({ sentence, code }: Reason) {
+    super(sentence)
+    this.code = code
   }
+}
+
+/** What is no fault of whoever asked goes to the log in full. */
+export function explain(error: unknown): Reason {
+  if (error instanceof WorkFailed) return { sentence: error.message, code: error.code }
+  if (error instanceof UserError) return { sentence: error.message, code: 'refused' }
   console.error(error)
-  return 'Something went wrong inside the program, and it was noted in the log. Try it again.'
+  return isDiskFull(error)
+    ? { sentence: DISK_FULL, code: 'disk-full' }
+    : { sentence: 'Something went wrong inside the program, and it was noted in the log. Try it again.', code: 'fault' }
 }

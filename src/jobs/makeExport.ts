@@ -1,5 +1,5 @@
 import type { Lesson } from '@/core/lesson/document'
-import type { ExportKind } from '@/core/messages/exportStatus'
+import type { ExportKind } from '@/core/messages/exports'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { assertCanBeMade, soundsOf } from '@/media/lessonMedia'
 import type { RenderOptions } from '@/media/mixdown'

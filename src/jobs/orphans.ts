@@ -1,6 +1,7 @@
+import type { JobKind } from '@/core/messages/job'
 import { pool, transaction } from '@/db/client'
 import { connectWatched } from './presence'
-import { queue, QUEUES, sendJob, type JobData, type QueueName } from './queue'
+import { laneOf, LANES, queue, sendJob, type JobData, type Lane } from './queue'
 
 /**
  * Jobs that belong to nobody. While a worker does a job it holds a database lock with the job's name; the lock goes
@@ -24,18 +25,18 @@ export async function holding(jobId: string, work: () => Promise<void>): Promise
 const GRACE = '3 seconds'
 
 /** Puts jobs of dead workers back into the queue; those that were given out too often are told to `giveUp`. */
-export async function recoverOrphans(giveUp: (name: QueueName, data: JobData) => Promise<void>): Promise<void> {
+export async function recoverOrphans(giveUp: (data: JobData) => Promise<void>): Promise<void> {
   // A clock that was set back must not make jobs wait for a time that has been.
   await pool().query(`update pgboss.job set start_after = now() where state < 'active' and start_after > now()`)
-  const { rows } = await pool().query<{ id: string; name: QueueName; data: JobData; last: boolean }>(
+  const { rows } = await pool().query<{ id: string; name: Lane; data: JobData; last: boolean }>(
     `select id, name, data, retry_count >= retry_limit as last from pgboss.job
      where state = 'active' and name = any($1) and started_on not between now() - interval '${GRACE}' and now()`,
-    [Object.values(QUEUES)],
+    [LANES],
   )
   for (const { id, name, data, last } of rows) {
     if (await isHeld(id)) continue
     await queue().fail(name, id, { reason: 'its worker has died' })
-    if (last) await giveUp(name, data)
+    if (last) await giveUp(data)
   }
 }
 
@@ -48,22 +49,16 @@ async function isHeld(jobId: string): Promise<boolean> {
   return rows[0]!.held
 }
 
-const TABLES: Record<QueueName, string> = { import: 'imports', export: 'exports', task: 'tasks' }
-
 /** Rows that wait or are worked on without a job that would do it get one. */
 export async function resendLost(): Promise<number> {
-  let sent = 0
-  for (const name of Object.values(QUEUES)) {
-    await transaction(async (tx) => {
-      const { rows } = await tx.executeSql(
-        `select id from ${TABLES[name]} row where state in ('waiting', 'working') and not exists
-           (select 1 from pgboss.job where name = $1 and data->>'id' = row.id and state < 'completed')
-         for update skip locked`,
-        [name],
-      )
-      for (const { id } of rows as { id: string }[]) await sendJob(tx, name, id)
-      sent += rows.length
-    })
-  }
-  return sent
+  return transaction(async (tx) => {
+    const { rows } = await tx.executeSql(
+      `select id, kind from jobs row where state in ('waiting', 'working') and not exists
+         (select 1 from pgboss.job where name = any($1) and data->>'id' = row.id and state < 'completed')
+       for update skip locked`,
+      [LANES],
+    )
+    for (const { id, kind } of rows as { id: string; kind: JobKind }[]) await sendJob(tx, laneOf(kind), id)
+    return rows.length
+  })
 }

@@ -1,6 +1,6 @@
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { EXPORT_FILES, type ExportKind } from '@/core/messages/exportStatus'
+import { EXPORT_FILES, type ExportKind } from '@/core/messages/exports'
 import { bucketSettings, dataFolder } from '@/media/settings'
 import { openAssets } from '@/media/store/assets'
 import { bucketObjects } from '@/media/store/bucketObjects'

@@ -1,9 +1,13 @@
 import PgBoss from 'pg-boss'
+import type { JobKind } from '@/core/messages/job'
 import { pool, type Transaction } from '@/db/client'
 
-export const QUEUES = { import: 'import', export: 'export', task: 'task' } as const
-export type QueueName = keyof typeof QUEUES
-/** What every job carries: the id of its row in `imports`, `exports` or `tasks`. */
+/** Jobs that would hold each other up wait in queues of their own. */
+export const LANES = ['import', 'export', 'task'] as const
+export type Lane = (typeof LANES)[number]
+export const laneOf = (kind: JobKind): Lane => (kind === 'import' || kind === 'export' ? kind : 'task')
+
+/** What every job in the queue carries: the id of its row in `jobs`. */
 export interface JobData {
   id: string
 }
@@ -28,15 +32,15 @@ export function openQueue(options: PgBoss.ConstructorOptions): PgBoss {
 }
 
 /** Puts a job into the queue, in the very transaction that makes its row: there is both or none. */
-export async function sendJob(tx: Transaction, name: QueueName, id: string, priority = 0): Promise<void> {
+export async function sendJob(tx: Transaction, lane: Lane, id: string, priority = 0): Promise<void> {
   const options = { priority, retryLimit: RETRIES, retryDelay: 0, expireInHours: LONGEST_HOURS }
-  await queue().send(name, { id }, { ...options, db: tx as PgBoss.Db })
+  await queue().send(lane, { id }, { ...options, db: tx as PgBoss.Db })
 }
 
 /** Makes the queue's own tables and queues; safe to repeat. */
 export async function prepareQueues(): Promise<void> {
   const boss = openQueue({ supervise: false, schedule: false })
   await boss.start()
-  for (const name of Object.values(QUEUES)) await boss.createQueue(name)
+  for (const lane of LANES) await boss.createQueue(lane)
   await boss.stop({ graceful: false })
 }

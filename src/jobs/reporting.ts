@@ -1,3 +1,4 @@
+import type { JobError } from '@/core/messages/job'
 import { isDatabaseAway } from '@/db/client'
 import { explain } from './explain'
 
@@ -23,7 +24,11 @@ export function throttled(report: (share: number) => Promise<void>): (share: num
  * Ends a job that failed with a sentence for its author. Where the database is away there is nobody to tell: the job stays
  * as it is and is done again.
  */
-export async function endWithError(error: unknown, tell: (sentence: string) => Promise<void>): Promise<void> {
+export async function endWithError(
+  error: unknown,
+  tell: (sentence: string, code: JobError) => Promise<void>,
+): Promise<void> {
   if (isDatabaseAway(error)) throw error
-  await tell(explain(error))
+  const { sentence, code } = explain(error)
+  await tell(sentence, code)
 }

@@ -20,6 +20,6 @@ async function work({ name, input }: Extract<Order, { name: string }>): Promise<
     const perform = WORK[name] as (input: unknown, options: object) => Promise<unknown>
     say({ done: await perform(input, { signal, onProgress: (progress: number) => say({ progress }) }) })
   } catch (error) {
-    say({ failed: signal.aborted ? 'It was broken off.' : explain(error) })
+    say({ failed: signal.aborted ? { sentence: 'It was broken off.', code: 'fault' } : explain(error) })
   }
 }

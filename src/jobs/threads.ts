@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads'
-import { UserError } from '@/core/userError'
+import { WorkFailed, type Reason } from './explain'
 import { WORK, type Work, type WorkName, type WorkOptions } from './work'
 
 /**
@@ -9,7 +9,7 @@ import { WORK, type Work, type WorkName, type WorkOptions } from './work'
 
 /** What a thread is told, and what it answers. */
 export type Order = { name: WorkName; input: unknown } | { abort: true }
-export type Answer = { progress: number } | { done: unknown } | { failed: string }
+export type Answer = { progress: number } | { done: unknown } | { failed: Reason }
 
 const IDLE = 30_000 // ms
 
@@ -47,7 +47,7 @@ async function inThread<N extends WorkName>(
       const onAnswer = (answer: Answer) => {
         if ('progress' in answer) onProgress?.(answer.progress)
         else if ('done' in answer) resolve(answer.done)
-        else reject(new UserError(answer.failed))
+        else reject(new WorkFailed(answer.failed))
       }
       const onExit = () => reject(new Error('a thread ended in the middle of its work'))
       thread.on('message', onAnswer).on('error', reject).on('exit', onExit)

@@ -1,11 +1,11 @@
 import type { Lesson } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
-import type { TaskKind, TaskResult } from '@/core/messages/task'
+import type { ComputationKind, JobResult } from '@/core/messages/job'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { readArchive } from '@/media/archive'
 import { importMedia } from '@/media/import/import'
 import { makeExport, type ExportWork } from './makeExport'
-import { performTask, type TaskWork } from './performTask'
+import { compute, type ComputeWork } from './compute'
 import { mediaStore } from './places'
 
 /**
@@ -20,7 +20,7 @@ export interface WorkOptions {
 }
 
 export interface Work {
-  task: { input: TaskWork; result: TaskResult<TaskKind> }
+  compute: { input: ComputeWork; result: JobResult<ComputationKind> }
   export: { input: ExportWork; result: BalanceSheet | null }
   /** A file brought in. */
   import: { input: { path: string; name: string }; result: MediaInfo }
@@ -31,7 +31,7 @@ export type WorkName = keyof Work
 
 export const WORK: { [N in WorkName]: (input: Work[N]['input'], options: WorkOptions) => Promise<Work[N]['result']> } =
   {
-    task: (input, { onProgress = () => {} }) => performTask(input, onProgress),
+    compute,
     export: makeExport,
     import: ({ path, name }, options) => importMedia(mediaStore(), path, name, options),
     open: ({ path }, options) => readArchive(path, mediaStore(), options),

@@ -1,27 +1,21 @@
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type PgBoss from 'pg-boss'
-import { updateExport } from '@/db/exports'
-import { updateImport } from '@/db/imports'
-import { updateTask } from '@/db/tasks'
 import { pool } from '@/db/client'
+import { failJob } from '@/db/jobs'
 import { projectFolder } from '@/media/settings'
-import { exportJob } from './exportJob'
-import { importJob } from './importJob'
 import { holding, recoverOrphans, resendLost } from './orphans'
-import { taskJob } from './taskJob'
+import { performJob } from './performJob'
 import { workInThreads } from './threads'
 import { clearAway } from './clearAway'
 import { endWithParent } from './parent'
 import { clearLeftovers } from './places'
 import { beThere } from './presence'
-import { openQueue, queue, QUEUES, type JobData, type QueueName } from './queue'
+import { LANES, openQueue, queue, type JobData, type Lane } from './queue'
 
 /** The worker process: takes jobs out of the queue until it is told to stop. More of them share the work. */
 
-const AT_ONCE: Record<QueueName, number> = { import: 2, export: 1, task: 2 }
-const JOBS = { import: importJob, export: exportJob, task: taskJob }
-const FAILURES = { import: updateImport, export: updateExport, task: updateTask }
+const AT_ONCE: Record<Lane, number> = { import: 2, export: 1, task: 2 }
 const LOOK_FOR_JOBS = 500 // ms
 const LOOK_FOR_ORPHANS = 2000 // ms
 const LOOK_FOR_LOST = 60_000 // ms
@@ -43,7 +37,7 @@ void again(LOOK_FOR_LOST, async () => {
 })
 void again(LOOK_FOR_ORPHANS, beThere)
 void again(LOOK_FOR_ORPHANS, () => recoverOrphans(giveUp))
-for (const name of Object.values(QUEUES)) for (let i = 0; i < AT_ONCE[name]; i++) void takeJobs(name)
+for (const lane of LANES) for (let i = 0; i < AT_ONCE[lane]; i++) void takeJobs(lane)
 void again(CLEAR_AWAY, () => clearAway())
 void startUpkeep()
 void clearLeftovers().catch(tell)
@@ -58,30 +52,28 @@ async function again(wait: number, work: () => Promise<unknown>): Promise<void> 
   }
 }
 
-async function takeJobs(name: QueueName): Promise<void> {
+async function takeJobs(lane: Lane): Promise<void> {
   while (!stopping) {
     const [job] = await queue()
-      .fetch<JobData>(name)
+      .fetch<JobData>(lane)
       .catch(() => [])
-    if (job) await doJob(name, job).catch(tell)
+    if (job) await doJob(lane, job).catch(tell)
     else await sleep(LOOK_FOR_JOBS)
   }
 }
 
 /** A job that throws has not ended: it is given out again. What its author should know stands in its row by then. */
-async function doJob(name: QueueName, { id, data }: PgBoss.Job<JobData>): Promise<void> {
+async function doJob(lane: Lane, { id, data }: PgBoss.Job<JobData>): Promise<void> {
   try {
-    await holding(id, () => JOBS[name](data.id))
-    await queue().complete(name, id)
+    await holding(id, () => performJob(data.id))
+    await queue().complete(lane, id)
   } catch (error) {
     tell(error)
-    await queue().fail(name, id, { reason: String(error) })
+    await queue().fail(lane, id, { reason: String(error) })
   }
 }
 
-async function giveUp(name: QueueName, { id }: JobData): Promise<void> {
-  await FAILURES[name](id, { state: 'failed', error: GIVEN_UP })
-}
+const giveUp = ({ id }: JobData): Promise<void> => failJob(id, GIVEN_UP, 'given-up')
 
 async function startUpkeep(): Promise<void> {
   while (!stopping) {

@@ -1,4 +1,4 @@
-import type { ImportStatus } from '@/core/messages/importStatus'
+import type { JobStatus } from '@/core/messages/job'
 import { readAnalysis } from '@/core/formats/analysis'
 import type { MediaInfo } from '@/core/messages/media'
 import type { Analysis } from '@/core/measure/analysis'
@@ -8,14 +8,14 @@ import { startUpload } from './uploads/upload'
 const ASK_EVERY = 250 // ms
 /** So often the server may not know a file that it has taken. */
 const UNKNOWN_LIMIT = 240
-const IS_AWAY: Pick<ImportStatus, 'state' | 'media' | 'error'> = { state: 'waiting', media: null, error: null }
+const IS_AWAY: Pick<JobStatus<'import'>, 'state' | 'result' | 'error'> = { state: 'waiting', result: null, error: null }
 
 /** Waits until a file has been imported. Throws an Error with the sentence of what went wrong. */
 export async function imported(importId: string): Promise<MediaInfo> {
   for (let unknown = 0; unknown < UNKNOWN_LIMIT; unknown++) {
     // A server that is away comes back.
-    const [status] = await call<ImportStatus[]>(`/api/imports?id=${importId}`).catch(() => [IS_AWAY])
-    if (status?.state === 'done' && status.media) return status.media
+    const [status] = await call<JobStatus<'import'>[]>(`/api/jobs?id=${importId}`).catch(() => [IS_AWAY])
+    if (status?.state === 'done' && status.result?.media) return status.result.media
     if (status?.state === 'failed') throw new Error(status.error ?? 'This recording could not be read.')
     if (status) unknown = 0
     await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))

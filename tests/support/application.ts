@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import pg from 'pg'
-import type { ExportKind, ExportStatus } from '@/core/messages/exportStatus'
+import type { ExportKind } from '@/core/messages/exports'
+import type { JobStatus } from '@/core/messages/job'
 // The very code by which the demo starts everything.
 import { environment, ROOT, runStep, startServer, startWorker, waitForServer } from '../../scripts/application.mjs'
 import { freePort, startPostgres } from '../../scripts/postgres.mjs'
@@ -87,16 +88,16 @@ export const headless = async (...args: string[]): Promise<unknown> => {
 
 /** A file of a lesson as it is saved now, made by the application. */
 export async function madeFile(url: string, lesson: string, kind: ExportKind): Promise<Uint8Array> {
-  const exports = `${url}/api/lessons/${lesson}/exports`
-  const asked = await fetch(exports, { method: 'POST', body: JSON.stringify({ kind }) })
+  const body = JSON.stringify({ kind: 'export', lesson, file: kind })
+  const asked = await fetch(`${url}/api/jobs`, { method: 'POST', body })
   const { id } = (await asked.json()) as { id: string }
-  const status = async () => ((await (await fetch(exports)).json()) as ExportStatus[]).find((one) => one.id === id)!
+  const status = async () => ((await (await fetch(`${url}/api/jobs?id=${id}`)).json()) as JobStatus[])[0]!
   await until(async () => {
     const { state, error } = await status()
     if (state === 'failed') throw new Error(error ?? 'failed')
     return state === 'done'
   }, 300)
-  return new Uint8Array(await (await fetch(`${url}/api/exports/${id}/file`)).arrayBuffer())
+  return new Uint8Array(await (await fetch(`${url}/api/jobs/${id}/file`)).arrayBuffer())
 }
 
 /** Looks again and again until there is something. */

@@ -16,7 +16,7 @@ import {
 } from './document'
 import { takesFromPassages } from './takes'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
-import type { TaskResult } from '@/core/messages/task'
+import type { JobResult } from '@/core/messages/job'
 
 /** What somebody drops to get a first lesson. Pictures in the order they are to be shown. */
 export interface FirstMaterial {
@@ -28,7 +28,7 @@ export interface FirstMaterial {
   /** The words; a blank line stands for a change of slide. Without any they are spread over the slides by sense. */
   script?: string
   /** Where the words of `scriptToFind(material)` are said in the one long reading. */
-  found?: TaskResult<'align'>
+  found?: JobResult<'align'>
 }
 
 /** Silence kept before the first word and after the last one of a reading. */

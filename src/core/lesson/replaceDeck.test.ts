@@ -1,6 +1,6 @@
 import { emptyLesson, newStep, type Lesson } from './document'
 import { applyEdit } from './edits'
-import type { PageMatch } from '@/core/messages/task'
+import type { PageMatch } from '@/core/messages/job'
 
 const [old, now, take] = ['a', 'b', 'c'].map((letter) => letter.repeat(64)) as [string, string, string]
 const page = (media: string, number: number) => ({ kind: 'still' as const, media, page: number })

@@ -1,7 +1,7 @@
 import { newStep, type Lesson, type Picture, type ShelfItem, type Step } from './document'
 import { isNothing, isSaidInOthers } from './otherLanguages'
 import { isHungOn } from './rehang'
-import type { PageMatch } from '@/core/messages/task'
+import type { PageMatch } from '@/core/messages/job'
 
 /** A new version of a deck takes the place of the old one. */
 export interface DeckReplacement {

@@ -1,5 +1,5 @@
 import { matchWords } from '@/core/narration/words/matchWords'
-import type { PageMatch } from '@/core/messages/task'
+import type { PageMatch } from '@/core/messages/job'
 
 /** What a page is known by: its text, and its picture as small greys (0..1), equally many for all pages. */
 export interface PagePrint {

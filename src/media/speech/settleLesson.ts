@@ -1,7 +1,7 @@
 import type { Lesson, Take } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { stepHearing } from '@/core/lesson/marks'
-import type { TimedWord } from '@/core/messages/task'
+import type { TimedWord } from '@/core/messages/job'
 import { takeSpeech } from '@/core/measure/takeVoice'
 import { alignInputOf, heardIn, takesHeard } from '@/core/narration/words/heardWords'
 import { settleMarks } from '@/core/narration/words/settleMarks'

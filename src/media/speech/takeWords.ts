@@ -1,5 +1,5 @@
-import type { TaskResult, TimedWord } from '@/core/messages/task'
-import { taskResultSchemas, TASK_EDITIONS } from '@/core/messages/task'
+import type { JobResult, TimedWord } from '@/core/messages/job'
+import { jobResultSchemas, JOB_EDITIONS } from '@/core/messages/job'
 import type { Alignment } from '@/core/narration/align/alignment'
 import { readScript, type Script } from '@/core/narration/words/script'
 import type { AlignInput } from '@/core/narration/words/heardWords'
@@ -21,11 +21,11 @@ export async function wordsOfTake(
   assets: Assets,
   input: AlignInput,
   options: Options = {},
-): Promise<TaskResult<'align'>> {
+): Promise<JobResult<'align'>> {
   const { media, from, to, language } = input
   const recipe: Recipe = {
     kind: 'alignment',
-    edition: TASK_EDITIONS.align,
+    edition: JOB_EDITIONS.align,
     sources: [media],
     recipe: [from, to, input.script, language],
     extension: 'json',
@@ -34,11 +34,11 @@ export async function wordsOfTake(
     const script = readScript(input.script)
     return Buffer.from(JSON.stringify(timedWords(script, await alignMedia(store, input, script, language, options))))
   })
-  return taskResultSchemas.align.parse(JSON.parse(bytes.toString('utf8')))
+  return jobResultSchemas.align.parse(JSON.parse(bytes.toString('utf8')))
 }
 
 /** What was found, with the words as they are written and where in the script. */
-export function timedWords(script: Script, found: Alignment): TaskResult<'align'> {
+export function timedWords(script: Script, found: Alignment): JobResult<'align'> {
   const words = found.words.map(({ word, ...times }): TimedWord => {
     const { text, from, to } = script.words[word]!
     return { text, from, to, ...times }

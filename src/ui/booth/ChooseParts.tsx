@@ -8,7 +8,7 @@ import { useMemo, useState } from 'react'
 import type { Step, Take } from '@/core/lesson/document'
 import { compPassages, isSaidIn, scriptPhrases, type AlignedTake, type ScriptPhrase } from '@/core/narration/lay/comp'
 import { useDesk, useLesson } from '../lesson/context'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 import { audition } from './audition'
 import styles from './booth.module.css'
 
@@ -134,7 +134,7 @@ function useAlignedTakes(step: Step, takes: readonly Take[], open: boolean) {
       const shares = parts.map(() => 0)
       return Promise.all(
         parts.map(async (part, i): Promise<AlignedTake> => {
-          const { words } = await runTask({ kind: 'align', ...part, script: step.script, language }, (share) => {
+          const { words } = await runJob({ kind: 'align', ...part, script: step.script, language }, (share) => {
             shares[i] = share
             setProgress(shares.reduce((sum, one) => sum + one, 0) / parts.length)
           })

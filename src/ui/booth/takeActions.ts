@@ -11,7 +11,7 @@ import type { Pronunciation } from '@/core/narration/speechVoice'
 import { call } from '../api'
 import { bringIn, fetchAnalysis } from '../arrival'
 import type { Desk } from '../lesson/context'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 
 /** Has the scripts of steps read by the lesson's synthesised voice; each becomes a take that is heard from now on. */
 export async function readScripts({ store, course }: Desk, steps: readonly Step[]): Promise<void> {
@@ -19,7 +19,7 @@ export async function readScripts({ store, course }: Desk, steps: readonly Step[
   const pronunciations = await call<Pronunciation[]>(`/api/courses/${course.id}/pronunciations`)
   const read = await Promise.all(
     steps.map(async (step) => {
-      const { info } = await runTask({ kind: 'read', script: step.script, reading, pronunciations })
+      const { info } = await runJob({ kind: 'read', script: step.script, reading, pronunciations })
       return { step, info }
     }),
   )
@@ -69,7 +69,7 @@ export async function bringInReading(
   }
   const { language } = store.getState().history.lesson
   const task = { kind: 'align', media: info.hash, from: 0, to: info.length!, script: text, language } as const
-  const laid = layByWords(steps, recording, await runTask<'align'>(task, onProgress), 'brought-in', () => nanoid(10))
+  const laid = layByWords(steps, recording, await runJob<'align'>(task, onProgress), 'brought-in', () => nanoid(10))
   if (laid.takes.length === 0)
     throw new Error(`Nothing of the script was found in this file: ${file.name}. Is it a reading of these steps?`)
   store.getState().edit({ name: 'addTakes', takes: laid.takes, heard: laid.heard })
@@ -124,7 +124,7 @@ async function anchors({ store }: Desk, take: Take, info: MediaInfo): Promise<[n
     return anchorsByPauses(takeSpeech(before), takeSpeech(after))
   }
   const align = (media: string, from: number, to: number) =>
-    runTask({ kind: 'align', media, from, to, script: take.script, language })
+    runJob({ kind: 'align', media, from, to, script: take.script, language })
   const [before, after] = await Promise.all([align(take.media, take.from, take.to), align(info.hash, 0, info.length!)])
   return anchorsByWords(before.words, after.words)
 }

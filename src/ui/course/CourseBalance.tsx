@@ -11,7 +11,7 @@ import { CHART_FONT, INK, useChart } from '../balance/chart'
 import { percent, signed } from '../format'
 import { Brand } from '../parts/Brand'
 import { NumberField } from '../parts/NumberField'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 import styles from './course.module.css'
 
 const FIELDS: Record<keyof CourseTargets, { label: string; suffix: string; min: number; max: number }> = {
@@ -125,7 +125,7 @@ function useBalances(lessons: readonly CourseLesson[] = []) {
   const results = useQueries({
     queries: lessons.map(({ id, revision }) => ({
       queryKey: ['balance', id, revision],
-      queryFn: () => runTask({ kind: 'balance', lesson: id, revision }),
+      queryFn: () => runJob({ kind: 'balance', lesson: id, revision }),
     })),
   })
   return {

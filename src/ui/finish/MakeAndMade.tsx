@@ -2,7 +2,8 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, Progress } from 'antd'
-import type { ExportKind, ExportStatus } from '@/core/messages/exportStatus'
+import type { ExportKind } from '@/core/messages/exports'
+import { isUnderWay, type ExportStatus } from '@/core/messages/job'
 import { call } from '../api'
 import { clock, megabytes } from '../format'
 import { useDesk, useTimeline, useSaveState } from '../lesson/context'
@@ -24,8 +25,6 @@ const TITLES: Record<ExportKind, string> = {
   'voice-flac': 'Voice alone, FLAC',
 }
 
-const isRunning = ({ state }: ExportStatus) => state === 'waiting' || state === 'working'
-
 export function MakeAndMade() {
   const { id } = useDesk()
   const save = useSaveState()
@@ -35,16 +34,16 @@ export function MakeAndMade() {
   const key = ['exports', id]
   const { data: made = [] } = useQuery({
     queryKey: key,
-    queryFn: () => call<ExportStatus[]>(`/api/lessons/${id}/exports`),
-    refetchInterval: ({ state }) => (state.data?.some(isRunning) ? 500 : false),
+    queryFn: () => call<ExportStatus[]>(`/api/jobs?exports=${id}`),
+    refetchInterval: ({ state }) => (state.data?.some(isUnderWay) ? 500 : false),
   })
 
   async function change(work: () => Promise<unknown>) {
     await work().catch((error: Error) => message.error(error.message))
     await client.invalidateQueries({ queryKey: key })
   }
-  const make = (kind: Kind) => change(() => call(`/api/lessons/${id}/exports`, { body: { kind } }))
-  const remove = (one: ExportStatus) => change(() => call(`/api/exports/${one.id}`, { method: 'DELETE' }))
+  const make = (file: Kind) => change(() => call('/api/jobs', { body: { kind: 'export', lesson: id, file } }))
+  const remove = (one: ExportStatus) => change(() => call(`/api/jobs/${one.id}`, { method: 'DELETE' }))
 
   return (
     <div className={styles.right}>
@@ -92,29 +91,29 @@ function Made({ one, onRemove }: { one: ExportStatus; onRemove: () => void }) {
   return (
     <li data-export={one.state}>
       <div className={styles.madeHead}>
-        <b>{TITLES[one.kind]}</b>
+        <b>{TITLES[one.input.file]}</b>
         <span className={styles.note} style={{ margin: 0 }}>
           {when}
-          {one.bytes !== null && ` · ${megabytes(one.bytes)}`}
+          {one.result && ` · ${megabytes(one.result.bytes)}`}
         </span>
         <span className={styles.gap} />
         {one.state === 'done' && (
-          <Button size="small" type="primary" href={`/api/exports/${one.id}/file`}>
+          <Button size="small" type="primary" href={`/api/jobs/${one.id}/file`}>
             Download
           </Button>
         )}
         <Button size="small" onClick={onRemove}>
-          {isRunning(one) ? 'Cancel' : 'Remove'}
+          {isUnderWay(one) ? 'Cancel' : 'Remove'}
         </Button>
       </div>
-      {isRunning(one) && <Progress percent={Math.floor(one.progress * 100)} status="active" aria-label="Progress" />}
+      {isUnderWay(one) && <Progress percent={Math.floor(one.progress * 100)} status="active" aria-label="Progress" />}
       {one.state === 'failed' && (
         <p className={styles.error} role="alert">
           {one.error}
         </p>
       )}
       {one.state === 'cancelled' && <p className={styles.note}>Cancelled.</p>}
-      {one.balance && <BalanceFigures balance={one.balance} />}
+      {one.result?.balance && <BalanceFigures balance={one.result.balance} />}
     </li>
   )
 }

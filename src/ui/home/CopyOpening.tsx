@@ -17,7 +17,7 @@ export function CopyOpening({ file, course, onClose }: { file: File; course: str
     add([file], 'archive', course)
   }, [add, file, course])
   const [arrival] = arrivals
-  const made = arrival?.status?.lessonId
+  const made = arrival?.status?.result?.lesson
   useEffect(() => {
     if (made) router.push(`/lessons/${made}`)
   }, [made, router])

@@ -13,7 +13,7 @@ import { call } from '../api'
 import { nearestLanguage } from '@/core/narration/words/language'
 import { browserLanguage } from '../language'
 import { clock } from '../format'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 import type { Arrival } from '../uploads/upload'
 import { isDone, sayState, shareOf } from '../uploads/arrivals'
 import { useArrivals } from '../uploads/useArrivals'
@@ -55,7 +55,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   const [language, languages, setLanguage] = useLanguage()
   const [course, setCourse] = useState(courses[0]?.id ?? null)
   const [chosen, setChosen] = useState<Record<string, Role>>({})
-  const media = arrivals.flatMap(({ status }) => status?.media ?? [])
+  const media = arrivals.flatMap(({ status }) => status?.result?.media ?? [])
   const sounds = [...new Set(media.filter(({ kind }) => kind === 'sound').map(({ hash }) => hash))].sort()
   const { data: guess } = useQuery({
     queryKey: ['roles', sounds],
@@ -103,7 +103,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
     if (!reading || voices.length > 1 || words.trim() === '') return undefined
     setFinding(0)
     const { hash, length } = reading
-    return runTask<'align'>({ kind: 'align', media: hash, from: 0, to: length!, script: words, language }, setFinding)
+    return runJob<'align'>({ kind: 'align', media: hash, from: 0, to: length!, script: words, language }, setFinding)
   }
 
   return (
@@ -153,8 +153,8 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
           <FileLine
             key={arrival.key}
             arrival={arrival}
-            role={arrival.status?.media ? roleOf(arrival.status.media) : null}
-            onRole={(role) => setChosen((all) => ({ ...all, [arrival.status!.media!.hash]: role }))}
+            role={arrival.status?.result?.media ? roleOf(arrival.status.result.media) : null}
+            onRole={(role) => setChosen((all) => ({ ...all, [arrival.status!.result!.media!.hash]: role }))}
             onDrop={() => drop(arrival.key)}
           />
         ))}
@@ -190,7 +190,7 @@ interface FileLineProps {
 }
 
 function FileLine({ arrival, role, onRole, onDrop }: FileLineProps) {
-  const media = arrival.status?.media
+  const media = arrival.status?.result?.media
   return (
     <li data-failed={arrival.error ? 'yes' : undefined} data-file={arrival.name}>
       <b>{arrival.name}</b>

@@ -1,5 +1,5 @@
 import { Refusal } from '../api'
-import { TaskFailed } from '../tasks'
+import { JobFailed } from '../jobs'
 
 const FIRST_WAIT = 1000 // ms
 const LONGEST_WAIT = 30_000
@@ -13,7 +13,7 @@ export async function keepTrying<T>(work: () => Promise<T>, isWanted: () => bool
     try {
       return await work()
     } catch (error) {
-      if (error instanceof TaskFailed || error instanceof Refusal) throw error
+      if (error instanceof JobFailed || error instanceof Refusal) throw error
       await new Promise((resolve) => setTimeout(resolve, wait))
     }
   }

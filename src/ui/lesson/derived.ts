@@ -1,9 +1,9 @@
 import type { MediaHash } from '@/core/lesson/document'
-import type { TaskResult } from '@/core/messages/task'
+import type { JobResult } from '@/core/messages/job'
 
 /** What the server finds in, or makes of, a lesson's takes for the page. */
 
-export type Found = TaskResult<'align'>
+export type Found = JobResult<'align'>
 /** What has been found in takes so far, by what was asked; null where it could not be. */
 export type Alignments = ReadonlyMap<string, Found | null>
 

@@ -7,7 +7,7 @@ import type { PassageSpan } from '@/core/lesson/timeline'
 import { alignInputOf, heardIn, takesHeard, type AlignInput } from '@/core/narration/words/heardWords'
 import type { HeardWords } from '@/core/narration/words/stepWords'
 import type { Analysis } from '@/core/measure/analysis'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 import { keepTrying } from './background'
 import type { Alignments, Found } from './derived'
 import type { LessonStore } from './lessonStore'
@@ -56,7 +56,7 @@ export function useAlignments(store: LessonStore): void {
         const key = keyOf(input)
         const own = input
         const found = await keepTrying(
-          () => runTask<'align'>(own),
+          () => runJob<'align'>(own),
           () => !isGone,
         ).catch(() => null)
         if (isGone) break

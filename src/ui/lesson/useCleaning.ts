@@ -4,7 +4,7 @@ import { useEffect } from 'react'
 import type { Lesson, MediaHash } from '@/core/lesson/document'
 import { cleaningOf, voicesOf } from '@/core/lesson/takes'
 import type { HeardLesson } from '@/workers/protocol'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 import { inTurns, keepTrying } from './background'
 import type { Cleaning } from './derived'
 import type { LessonState, LessonStore } from './lessonStore'
@@ -75,7 +75,7 @@ async function clean(store: LessonStore, key: string, media: MediaHash, isWanted
   const task = { kind: 'clean', media, ...cleaning } as const
   try {
     const done = await keepTrying(
-      () => runTask(task, (progress) => say({ progress, media: null, error: null })),
+      () => runJob(task, (progress) => say({ progress, media: null, error: null })),
       isStillSo,
     )
     if (!done) return

@@ -9,7 +9,7 @@ import { newBed } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/timeline'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { NumberField } from '../parts/NumberField'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 import styles from './panel.module.css'
 
 const KIND_NAMES: Record<PieceKind, string> = {
@@ -51,7 +51,7 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
     if (!wish || !from) return
     setBusy(0)
     try {
-      const { info } = await runTask<'compose'>({ kind: 'compose', wish }, setBusy)
+      const { info } = await runJob<'compose'>({ kind: 'compose', wish }, setBusy)
       if (isClosed.current) return
       store.getState().addMedia([info])
       const title = `${KIND_NAMES[wish.kind]}, ${wish.mood}, no. ${wish.seed}`

@@ -9,7 +9,7 @@ import { motionAt, SPEED_LIMITS, speedOf } from '@/core/picture/motion'
 import { splitAtScenes, type StepPart } from '@/core/picture/scenes'
 import { clock } from '../format'
 import { useDesk, useLessonState, useTimeline } from '../lesson/context'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 import { markAtCaret, sayMark } from './anchors'
 import { wordsOfStep } from './caret'
 import { LooseThings } from './LooseThings'
@@ -71,7 +71,7 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
     setBusy(true)
     try {
       const { media, from, to } = picture
-      const { scenes } = await runTask<'scenes'>({ kind: 'scenes', media, from, to })
+      const { scenes } = await runJob<'scenes'>({ kind: 'scenes', media, from, to })
       if (scenes.length === 0) void message.info('The picture never changes all at once here: there is one scene.')
       else store.getState().edit({ name: 'splitRecording', step: step.id, parts: partsAt(scenes) })
     } catch (error) {

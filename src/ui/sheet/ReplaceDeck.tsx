@@ -5,11 +5,11 @@ import { nanoid } from 'nanoid'
 import { useState } from 'react'
 import type { ShelfItem } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
-import type { PageMatch } from '@/core/messages/task'
+import type { PageMatch } from '@/core/messages/job'
 import { thumbnailUrl } from '../api'
 import { bringIn } from '../arrival'
 import { useDesk } from '../lesson/context'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 import styles from './panel.module.css'
 
 const CHANGES: Record<PageMatch['change'], string> = {
@@ -29,7 +29,7 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
     try {
       const info = await bringIn(file, course.id)
       if (info.kind !== 'deck') throw new Error(`These are no slides: ${file.name}. Choose a PDF.`)
-      const { pages } = await runTask<'match'>({ kind: 'match', old: item.media, now: info.hash })
+      const { pages } = await runJob<'match'>({ kind: 'match', old: item.media, now: info.hash })
       setFound({ info, pages })
       setState({ busy: false, error: null })
     } catch (error) {

@@ -6,7 +6,7 @@ import { useRef, useState } from 'react'
 import { EFFECTS_LICENCE, findEffects, type Effect } from '@/core/sounds/effects'
 import { HOUSE_RATE } from '@/core/units'
 import { useDesk, useLessonState } from '../lesson/context'
-import { runTask } from '../tasks'
+import { runJob } from '../jobs'
 import { anchorAtCaret } from './anchors'
 import { newSound } from './newSound'
 import styles from './panel.module.css'
@@ -24,7 +24,7 @@ export function SoundLibrary() {
     if (!here) return
     setBusy(id)
     try {
-      const { info } = await runTask<'effect'>({ kind: 'effect', effect: id })
+      const { info } = await runJob<'effect'>({ kind: 'effect', effect: id })
       store.getState().addMedia([info])
       store.getState().editTogether([
         { name: 'placeMarks', marks: here.marks },

@@ -61,7 +61,7 @@ export function DropCurtain() {
 
   useEffect(() => {
     for (const arrival of arrivals.filter(isDone)) {
-      const media = arrival.status?.media
+      const media = arrival.status?.result?.media
       own.drop(arrival.key)
       if (!media) continue
       const state = store.getState()

@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from 'zustand/vanilla'
-import type { ImportStatus } from '@/core/messages/importStatus'
+import type { JobStatus } from '@/core/messages/job'
 import { call } from '../api'
 import { startUpload, type Arrival, type UploadPurpose } from './upload'
 
@@ -27,7 +27,7 @@ export function createArrivals(): Arrivals {
     for (let waiting = waitingIn(store.getState()); waiting.length > 0; waiting = waitingIn(store.getState())) {
       const query = waiting.map(({ id }) => `id=${id}`).join('&')
       // A server that is away comes back.
-      const statuses = await call<ImportStatus[]>(`/api/imports?${query}`).catch(() => null)
+      const statuses = await call<JobStatus<'import'>[]>(`/api/jobs?${query}`).catch(() => null)
       if (statuses) store.setState((all) => all.map((one) => withStatus(one, statuses)), true)
       await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))
     }
@@ -63,7 +63,7 @@ export function createArrivals(): Arrivals {
 const waitingIn = (arrivals: readonly Arrival[]) =>
   arrivals.filter(({ id, status, error }) => id && !error && status?.state !== 'done' && status?.state !== 'failed')
 
-function withStatus(arrival: Arrival, statuses: readonly ImportStatus[]): Arrival {
+function withStatus(arrival: Arrival, statuses: readonly JobStatus<'import'>[]): Arrival {
   const status = statuses.find(({ id }) => id === arrival.id)
   if (status) return { ...arrival, status, error: status.error ?? arrival.error }
   const isAsked = arrival.id !== null && arrival.wholeAt !== null && arrival.status === null

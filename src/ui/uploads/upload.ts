@@ -1,5 +1,5 @@
 import { DetailedError, Upload } from 'tus-js-client'
-import type { ImportStatus } from '@/core/messages/importStatus'
+import type { JobStatus } from '@/core/messages/job'
 
 /** A file on its way: first bytes to the server, then import there. */
 export interface Arrival {
@@ -13,7 +13,7 @@ export interface Arrival {
   sent: number
   /** When the last byte was there, by the page's clock. */
   wholeAt: number | null
-  status: ImportStatus | null
+  status: JobStatus<'import'> | null
   error: string | null
   cancel(): void
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { pool } from '@/db/client'
 import { countWorkers } from '@/jobs/presence'
-import { QUEUES } from '@/jobs/queue'
+import { LANES } from '@/jobs/queue'
 import { freeBytes } from '@/media/store/disk'
 import { objects } from '@/jobs/places'
 import { bucketSettings, dataFolder } from '@/media/settings'
@@ -42,7 +42,7 @@ async function countJobs(): Promise<z.infer<typeof countsSchema>> {
     `select count(*) filter (where state < 'active')::int as waiting,
        count(*) filter (where state = 'active')::int as working
      from pgboss.job where name = any($1)`,
-    [Object.values(QUEUES)],
+    [LANES],
   )
   return countsSchema.parse(rows[0])
 }

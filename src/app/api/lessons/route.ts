@@ -5,7 +5,7 @@ import { emptyLesson, type Lesson } from '@/core/lesson/document'
 import { LIMITS } from '@/core/lesson/limits'
 import { usualTargets } from '@/core/course/courseTargets'
 import { firstLesson } from '@/core/lesson/firstLesson'
-import { taskResultSchemas } from '@/core/messages/task'
+import { jobResultSchemas } from '@/core/messages/job'
 import type { Analysis } from '@/core/measure/analysis'
 import { nearestLanguage } from '@/core/narration/words/language'
 import type { ReadingSettings } from '@/core/narration/speechVoice'
@@ -28,7 +28,7 @@ const bodySchema = z.object({
   music: z.array(hash).max(LIMITS.items.shelf),
   script: z.string().max(LIMITS.lessonCharacters).optional(),
   language: languageSchema.optional(),
-  found: taskResultSchemas.align.optional(),
+  found: jobResultSchemas.align.optional(),
 })
 
 /** A new lesson, from what was dropped or from nothing. */

@@ -37,10 +37,9 @@ export async function requestUploadImport(
   // The worker may be on another machine.
   await objects().put(incomingObject(id), join(uploadsFolder(), id))
   const name = cutText(storableText(metadata.filename ?? ''), LIMITS.nameCharacters)
-  await requestImport({
-    id,
+  await requestImport(id, {
     name: name || 'a file without a name',
     purpose: metadata.purpose === 'archive' ? 'archive' : 'media',
-    courseId: metadata.course || null,
+    course: metadata.course || null,
   })
 }

@@ -1,5 +1,5 @@
 import type { Passage } from '@/core/lesson/document'
-import type { TimedWord } from '@/core/messages/task'
+import type { TimedWord } from '@/core/messages/job'
 import type { Seconds } from '@/core/units'
 import { readScript } from '@/core/narration/words/script'
 

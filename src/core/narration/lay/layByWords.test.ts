@@ -1,5 +1,5 @@
 import { newStep } from '@/core/lesson/document'
-import type { TaskResult } from '@/core/messages/task'
+import type { JobResult } from '@/core/messages/job'
 import { TAKE } from '@/core/testing/lessons'
 import { jointScript, layByWords } from './layByWords'
 
@@ -8,7 +8,7 @@ const steps = [step('a', 'One two. Three four.'), step('b', 'Five six.'), step('
 const { text, starts } = jointScript(steps)
 
 /** Sentences of two words with their starts in the take; each word lasts half a second. */
-function found(times: (number | null)[], extra: TaskResult<'align'>['extra'] = []): TaskResult<'align'> {
+function found(times: (number | null)[], extra: JobResult<'align'>['extra'] = []): JobResult<'align'> {
   const all = [...text.matchAll(/\S+/g)]
   const words = times.flatMap((start, sentence) =>
     start === null
@@ -22,9 +22,9 @@ function found(times: (number | null)[], extra: TaskResult<'align'>['extra'] = [
   return { words, skipped: times.flatMap((start, i) => (start === null ? [i] : [])), extra }
 }
 let serial = 0
-const lay = (result: TaskResult<'align'>) =>
+const lay = (result: JobResult<'align'>) =>
   layByWords(steps, { media: TAKE, length: 30 }, result, 'brought-in', () => `id${serial++}`)
-const parts = (result: TaskResult<'align'>) =>
+const parts = (result: JobResult<'align'>) =>
   lay(result).heard.map(({ step: id, passages }) => [id, ...passages.map(({ from, to }) => [from, to])])
 
 test('the joint script tells where each step begins', () => {

@@ -1,5 +1,5 @@
 import type { Passage, Step, Take } from '@/core/lesson/document'
-import type { TaskResult, TimedWord } from '@/core/messages/task'
+import type { JobResult, TimedWord } from '@/core/messages/job'
 import { newTake } from '@/core/lesson/takes'
 import type { Seconds } from '@/core/units'
 
@@ -45,7 +45,7 @@ const TOUCHING: Seconds = 0.05
 export function layByWords(
   steps: readonly Step[],
   recording: { media: string; length: Seconds },
-  found: TaskResult<'align'>,
+  found: JobResult<'align'>,
   kind: Take['kind'],
   newId: () => string,
 ): LaidReading {
@@ -83,7 +83,7 @@ interface Run {
   goesOn: boolean
 }
 
-function runsOf({ words, extra }: TaskResult<'align'>, starts: readonly number[]): Run[] {
+function runsOf({ words, extra }: JobResult<'align'>, starts: readonly number[]): Run[] {
   const runs: Run[] = []
   const tries = extra.filter(({ kind }) => kind === 'retake')
   const said = [...words, ...tries].map(({ start, end }) => (start + end) / 2).sort((a, b) => a - b)

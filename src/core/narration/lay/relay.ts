@@ -1,4 +1,4 @@
-import type { TimedWord } from '@/core/messages/task'
+import type { TimedWord } from '@/core/messages/job'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { joinSegments } from '@/core/measure/speech'
 import type { Seconds } from '@/core/units'

@@ -1,9 +1,9 @@
 import type { Step } from '@/core/lesson/document'
-import type { TaskResult } from '@/core/messages/task'
+import type { JobResult } from '@/core/messages/job'
 import type { Cut } from '@/core/lesson/takeEdits'
 import type { Seconds } from '@/core/units'
 
-type Found = TaskResult<'align'>
+type Found = JobResult<'align'>
 
 /** Kept before the word that follows a try. */
 const BEFORE: Seconds = 0.25

@@ -1,9 +1,9 @@
 import type { Lesson, Step, Take } from '@/core/lesson/document'
 import type { PassageSpan } from '@/core/lesson/timeline'
-import type { TaskInput, TimedWord } from '@/core/messages/task'
+import type { JobInput, TimedWord } from '@/core/messages/job'
 import type { Seconds } from '@/core/units'
 
-export type AlignInput = Extract<TaskInput, { kind: 'align' }>
+export type AlignInput = Extract<JobInput, { kind: 'align' }>
 
 /** What has to be aligned to know a take's words: its own script, or without one that of its step. Null: nothing is written. */
 export function alignInputOf(lesson: Lesson, take: Take): AlignInput | null {

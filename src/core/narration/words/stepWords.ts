@@ -1,5 +1,5 @@
 import type { PassageSpan } from '@/core/lesson/timeline'
-import type { TimedWord } from '@/core/messages/task'
+import type { TimedWord } from '@/core/messages/job'
 import type { SpeechSegment } from '@/core/measure/speech'
 import type { Seconds } from '@/core/units'
 import { matchWords } from './matchWords'

@@ -1,7 +1,7 @@
 import { emptyLesson, newStep, type Lesson, type Take } from '@/core/lesson/document'
 import { applyEdit } from '@/core/lesson/edits'
 import { layoutLesson } from '@/core/lesson/layout'
-import type { TimedWord } from '@/core/messages/task'
+import type { TimedWord } from '@/core/messages/job'
 import { isOutdated } from '@/core/lesson/takes'
 import { analyse, speechLike, TAKE } from '@/core/testing/lessons'
 import { cutBefore, quietest } from './cutPlaces'

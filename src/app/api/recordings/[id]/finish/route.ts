@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { UserError } from '@/core/userError'
-import { findImport } from '@/db/imports'
+import { findJob } from '@/db/jobs'
 import { loadRecording } from '@/db/recordings'
 import { handOverPieces, piecesOf } from '@/jobs/pieces'
 import { requestRecordingImport } from '@/jobs/requests'
@@ -17,7 +17,7 @@ const bodySchema = z.object({ bytes: z.int().min(0).nullable(), name: z.string()
 export const POST = route<{ id: string }>(async (request, { id }) => {
   const { bytes, name } = await readJson(request, bodySchema)
   const { kind, state, importId, details } = await loadRecording(id)
-  const isOver = importId !== null && (await findImport(importId))?.state !== 'failed'
+  const isOver = importId !== null && (await findJob(importId))?.state !== 'failed'
   if (state === 'taken' || (state === 'finished' && isOver)) return Response.json({ importId })
   const kept = await recordedBytes(piecesOf(id))
   if (bytes !== null && kept < bytes) return Response.json({ bytes: kept }, { status: 409 })

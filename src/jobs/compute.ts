@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { writeWav } from '@/core/formats/wav'
 import type { Lesson } from '@/core/lesson/document'
-import type { TaskInput, TaskKind, TaskResult } from '@/core/messages/task'
+import type { Computation, ComputationKind, JobInputOf, JobResult } from '@/core/messages/job'
 import { balanceOf } from '@/core/course/courseBalance'
 import { matchPages } from '@/core/picture/matchPages'
 import type { MediaInfo } from '@/core/messages/media'
@@ -21,22 +21,20 @@ import { withWorkFolder } from '@/media/store/workFolder'
 import { findScenes } from '@/media/video/scenes'
 import { languageOf, readAloud } from '@/media/speech/reading'
 import { assetStore, mediaStore } from './places'
+import type { WorkOptions } from './work'
 
-type Input<K extends TaskKind> = Extract<TaskInput, { kind: K }>
-type Report = (share: number) => void
+/** What something is computed of; the lesson goes with a balance, since nothing here asks the database. */
+export type ComputeWork = Exclude<Computation, { kind: 'balance' }> | { kind: 'balance'; id: string; lesson: Lesson }
 
-/** What a task is done to; the lesson goes with a balance, since nothing here asks the database. */
-export type TaskWork = Exclude<TaskInput, { kind: 'balance' }> | { kind: 'balance'; id: string; lesson: Lesson }
-
-/** Does what a task asks for. Takes long, and may be done in a thread of its own. */
-export async function performTask(input: TaskWork, report: Report): Promise<TaskResult<TaskKind>> {
+/** Computes what is asked for. Takes long, and may be done in a thread of its own. */
+export async function compute(input: ComputeWork, options: WorkOptions): Promise<JobResult<ComputationKind>> {
   switch (input.kind) {
     case 'clean':
-      return clean(input, report)
+      return clean(input, options)
     case 'read':
-      return read(input, report)
+      return read(input, options)
     case 'align':
-      return align(input, report)
+      return align(input, options)
     case 'scenes':
       return scenes(input)
     case 'match':
@@ -50,25 +48,25 @@ export async function performTask(input: TaskWork, report: Report): Promise<Task
   }
 }
 
-async function clean({ media, cleanUp, room }: Input<'clean'>, onProgress: Report): Promise<TaskResult<'clean'>> {
+async function clean({ media, cleanUp, room }: JobInputOf<'clean'>, options: WorkOptions): Promise<JobResult<'clean'>> {
   const store = mediaStore()
-  const key = await cleanMedia(store, media, cleanUp, room ? { media: room } : null, { onProgress })
+  const key = await cleanMedia(store, media, cleanUp, room ? { media: room } : null, options)
   return { info: await store.info(key) }
 }
 
 async function read(
-  { script, reading, pronunciations }: Input<'read'>,
-  onProgress: Report,
-): Promise<TaskResult<'read'>> {
-  const read = await readAloud(script, reading, pronunciations, assetStore(), { onProgress })
+  { script, reading, pronunciations }: JobInputOf<'read'>,
+  options: WorkOptions,
+): Promise<JobResult<'read'>> {
+  const read = await readAloud(script, reading, pronunciations, assetStore(), options)
   const { info } = await asMedia(writeWav([read.samples], HOUSE_RATE), 'Reading.wav')
   return { info, words: await timedReading(mediaStore(), info.hash, script, read, await languageOf(reading.voice)) }
 }
 
-const balance = async ({ id, lesson }: Extract<TaskWork, { kind: 'balance' }>): Promise<TaskResult<'balance'>> =>
+const balance = async ({ id, lesson }: Extract<ComputeWork, { kind: 'balance' }>): Promise<JobResult<'balance'>> =>
   balanceOf(id, lesson, await soundsOf(lesson, mediaStore()))
 
-async function effect({ effect: id }: Input<'effect'>): Promise<TaskResult<'effect'>> {
+async function effect({ effect: id }: JobInputOf<'effect'>): Promise<JobResult<'effect'>> {
   const made = EFFECTS.find((one) => one.id === id)
   if (!made) throw new UserError('There is no such sound in the library.')
   return asMedia(writeWav([made.make()], HOUSE_RATE), `${made.name}.wav`)
@@ -83,16 +81,16 @@ async function asMedia(wav: Uint8Array, name: string): Promise<{ info: MediaInfo
   })
 }
 
-async function scenes({ media, from, to }: Input<'scenes'>): Promise<TaskResult<'scenes'>> {
+async function scenes({ media, from, to }: JobInputOf<'scenes'>): Promise<JobResult<'scenes'>> {
   const path = await mediaStore().local(media, PARTS.proxy)
   return { scenes: (await findScenes(path)).filter((at) => at > from && at < to) }
 }
 
-async function match({ old, now }: Input<'match'>): Promise<TaskResult<'match'>> {
+async function match({ old, now }: JobInputOf<'match'>): Promise<JobResult<'match'>> {
   const store = mediaStore()
   const [before, after] = await Promise.all([pagePrints(store, old), pagePrints(store, now)])
   return { pages: matchPages(before, after) }
 }
 
-const align = (input: Input<'align'>, onProgress: Report): Promise<TaskResult<'align'>> =>
-  wordsOfTake(mediaStore(), assetStore(), input, { onProgress })
+const align = (input: JobInputOf<'align'>, options: WorkOptions): Promise<JobResult<'align'>> =>
+  wordsOfTake(mediaStore(), assetStore(), input, options)

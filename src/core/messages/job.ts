@@ -4,9 +4,11 @@ import { cleanUpSchema } from '@/core/narration/cleanUp/settings'
 import { pronunciationSchema, readingSettingsSchema } from '@/core/narration/speechVoice'
 import { lessonBalanceSchema } from '@/core/course/courseBalance'
 import { LIMITS } from '@/core/lesson/limits'
+import type { BalanceSheet } from '@/core/mix/balanceSheet'
+import { EXPORT_KINDS } from './exports'
 import { mediaInfoSchema } from './media'
 
-/** Work that takes a while and gives a value. The same kind and input always give the same result. */
+/** Work that takes a while: what is asked for, how far it is, and what came of it. */
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 const seconds = z.number().min(0).max(86400)
@@ -39,7 +41,8 @@ const composeInput = z.object({ kind: z.literal('compose'), wish: wishSchema })
 const effectInput = z.object({ kind: z.literal('effect'), effect: z.string() })
 /** Computes how a lesson sounds as it is planned. */
 const balanceInput = z.object({ kind: z.literal('balance'), lesson: z.string().max(40), revision: z.int().min(1) })
-export const taskInputSchema = z.discriminatedUnion('kind', [
+/** The same input always gives the same result: what was computed once is there. */
+const computations = [
   cleanInput,
   readInput,
   alignInput,
@@ -48,10 +51,33 @@ export const taskInputSchema = z.discriminatedUnion('kind', [
   composeInput,
   effectInput,
   balanceInput,
-])
+] as const
+
+/** Takes an upload or a recording in; asked for when all of it is there, under its id. */
+const importInput = z.object({
+  kind: z.literal('import'),
+  name: z.string(),
+  /** A saved copy of a lesson becomes a lesson of `course`, or of the first. */
+  purpose: z.enum(['media', 'archive', 'recording']),
+  course: z.string().nullable(),
+})
+
+/** Makes a finished file of one revision of a lesson, told in one of its languages; null: its own. */
+const exportInput = z.object({
+  kind: z.literal('export'),
+  lesson: z.string().max(40),
+  revision: z.int().min(1),
+  file: z.enum(EXPORT_KINDS),
+  language: z.string().max(20).nullable().default(null),
+})
+
+export const computationSchema = z.discriminatedUnion('kind', computations)
+export const jobInputSchema = z.discriminatedUnion('kind', [...computations, importInput, exportInput])
+/** What a page may ask for; a file is made of what is saved now. */
+export const jobRequestSchema = z.discriminatedUnion('kind', [...computations, exportInput.omit({ revision: true })])
 
 /** Raised when the same input comes to give another result, kind by kind. */
-export const TASK_EDITIONS: Record<z.infer<typeof taskInputSchema>['kind'], number> = {
+export const JOB_EDITIONS: Record<z.infer<typeof computationSchema>['kind'], number> = {
   clean: 2,
   read: 1,
   align: 2,
@@ -81,7 +107,7 @@ export const pageMatchSchema = z.object({
 })
 export type PageMatch = z.infer<typeof pageMatchSchema>
 
-export const taskResultSchemas = {
+export const jobResultSchemas = {
   compose: z.object({ info: mediaInfoSchema }),
   effect: z.object({ info: mediaInfoSchema }),
   balance: lessonBalanceSchema,
@@ -102,17 +128,43 @@ export const taskResultSchemas = {
       }),
     ),
   }),
+  /** One of both: the file, or the lesson that a saved copy became. */
+  import: z.object({ media: mediaInfoSchema.nullable(), lesson: z.string().nullable() }),
+  /** Written by our own worker in this very form. */
+  export: z.object({ balance: z.custom<BalanceSheet>().nullable(), bytes: z.number() }),
 }
 
-export type TaskInput = z.infer<typeof taskInputSchema>
-export type TaskKind = TaskInput['kind']
+export type JobInput = z.infer<typeof jobInputSchema>
+export type JobKind = JobInput['kind']
+export type JobInputOf<K extends JobKind> = Extract<JobInput, { kind: K }>
+export type Computation = z.infer<typeof computationSchema>
+export type ComputationKind = Computation['kind']
+export type JobRequest = z.infer<typeof jobRequestSchema>
 export type TimedWord = z.infer<typeof timedWordSchema>
-export type TaskResult<K extends TaskKind> = z.infer<(typeof taskResultSchemas)[K]>
+export type JobResult<K extends JobKind> = z.infer<(typeof jobResultSchemas)[K]>
 
-export interface TaskStatus {
+export const JOB_STATES = ['waiting', 'working', 'done', 'failed', 'cancelled'] as const
+export type JobState = (typeof JOB_STATES)[number]
+export const isUnderWay = ({ state }: { state: JobState }): boolean => state === 'waiting' || state === 'working'
+
+/** Why a job failed: its input can't be used, there was no room, it was begun too often, or a fault of ours. */
+export const JOB_ERRORS = ['refused', 'disk-full', 'given-up', 'fault'] as const
+export type JobError = (typeof JOB_ERRORS)[number]
+
+export interface JobStatus<K extends JobKind = JobKind> {
   id: string
-  state: 'waiting' | 'working' | 'done' | 'failed'
+  kind: K
+  state: JobState
+  /** 0..1 */
   progress: number
+  /** A sentence for whoever asked. */
   error: string | null
-  result: unknown
+  errorCode: JobError | null
+  result: JobResult<K> | null
+}
+
+/** A finished file of a lesson, or one in the making, as the page shows it. */
+export interface ExportStatus extends JobStatus<'export'> {
+  input: JobInputOf<'export'>
+  createdAt: string
 }

@@ -1,0 +1,142 @@
+import { createHash } from 'node:crypto'
+import { and, desc, eq, inArray, sql } from 'drizzle-orm'
+import { nanoid } from 'nanoid'
+import {
+  JOB_EDITIONS,
+  jobInputSchema,
+  jobResultSchemas,
+  type ExportStatus,
+  type JobError,
+  type JobInput,
+  type JobInputOf,
+  type JobKind,
+  type JobResult,
+  type JobStatus,
+} from '@/core/messages/job'
+import { NotThere } from '@/core/userError'
+import { db, type Transaction } from './client'
+import { jobs } from './schema'
+
+export interface JobRow<K extends JobKind = JobKind> extends JobStatus<K> {
+  input: JobInputOf<K>
+}
+
+const UNDER_WAY = ['waiting', 'working'] as const
+
+/** Asks for a job; `isNew` where it has to be done, because nobody has asked before or it has failed. */
+export async function insertJob(
+  tx: Transaction,
+  input: JobInput,
+  id = idOf(input),
+): Promise<{ id: string; isNew: boolean }> {
+  const lessonId = 'lesson' in input ? input.lesson : null
+  const inserted = await tx
+    .insert(jobs)
+    .values({ id, kind: input.kind, input, lessonId, state: 'waiting' })
+    .onConflictDoUpdate({
+      target: jobs.id,
+      set: { state: 'waiting', progress: 0, error: null, errorCode: null, createdAt: new Date() },
+      setWhere: inArray(jobs.state, ['failed', 'cancelled']),
+    })
+    .returning({ id: jobs.id })
+  return { id, isNew: inserted.length > 0 }
+}
+
+function idOf(input: JobInput): string {
+  if (input.kind === 'import' || input.kind === 'export') return nanoid(12)
+  return createHash('sha256')
+    .update(JSON.stringify([JOB_EDITIONS[input.kind], input]))
+    .digest('hex')
+    .slice(0, 32)
+}
+
+export async function findJob(id: string): Promise<JobRow | null> {
+  const [row] = await db().select().from(jobs).where(eq(jobs.id, id))
+  return row ? readRow(row) : null
+}
+
+/** A job of this kind that must be there. */
+export async function loadJob<K extends JobKind>(id: string, kind: K): Promise<JobRow<K>> {
+  const row = await findJob(id)
+  if (row?.kind !== kind) throw new NotThere('This is no longer there. Make it again.')
+  return row as unknown as JobRow<K>
+}
+
+/** False where it was cancelled meanwhile, or is gone. */
+export async function reportProgress(id: string, progress: number): Promise<boolean> {
+  return (await changeOpen(id, { state: 'working', progress })) > 0
+}
+
+/** False where it was cancelled meanwhile, or is gone. */
+export async function finishJob<K extends JobKind>(id: string, result: JobResult<K>): Promise<boolean> {
+  return (await changeOpen(id, { state: 'done', progress: 1, result, finishedAt: new Date() })) > 0
+}
+
+export async function failJob(id: string, error: string, errorCode: JobError): Promise<void> {
+  await changeOpen(id, { state: 'failed', error, errorCode, finishedAt: new Date() })
+}
+
+/** Whoever is at it sees so within a moment. False where it has ended already. */
+export const cancelJob = async (id: string): Promise<boolean> =>
+  (await changeOpen(id, { state: 'cancelled', finishedAt: new Date() })) > 0
+
+async function changeOpen(id: string, change: Partial<typeof jobs.$inferInsert>): Promise<number> {
+  const changed = await db()
+    .update(jobs)
+    .set(change)
+    .where(and(eq(jobs.id, id), inArray(jobs.state, [...UNDER_WAY])))
+    .returning({ id: jobs.id })
+  return changed.length
+}
+
+export async function deleteJob(id: string): Promise<void> {
+  await db().delete(jobs).where(eq(jobs.id, id))
+}
+
+export async function jobStatuses(ids: readonly string[]): Promise<JobStatus[]> {
+  if (ids.length === 0) return []
+  const { id, kind, state, progress, error, errorCode, result } = jobs
+  const rows = await db()
+    .select({ id, kind, state, progress, error, errorCode, result })
+    .from(jobs)
+    .where(inArray(jobs.id, [...ids]))
+  return rows.map((row) => ({ ...row, result: readResult(row) }))
+}
+
+/** Finished files of a lesson and those in the making, the newest first. */
+export async function exportsOfLesson(lesson: string): Promise<ExportStatus[]> {
+  const rows = await db()
+    .select()
+    .from(jobs)
+    .where(and(eq(jobs.lessonId, lesson), eq(jobs.kind, 'export')))
+    .orderBy(desc(jobs.createdAt))
+  return rows.map((row) => ({
+    ...(readRow(row) as JobRow<'export'>),
+    createdAt: row.createdAt.toISOString(),
+  }))
+}
+
+/** Revisions of a lesson of which something is still to be made. */
+export const revisionsWanted = (lesson: string) =>
+  db()
+    .select({ revision: sql<number>`(${jobs.input}->>'revision')::int` })
+    .from(jobs)
+    .where(
+      and(eq(jobs.lessonId, lesson), inArray(jobs.state, [...UNDER_WAY]), sql`${jobs.input}->>'revision' is not null`),
+    )
+
+function readRow({ id, kind, state, progress, error, errorCode, result, input }: typeof jobs.$inferSelect): JobRow {
+  return {
+    id,
+    kind,
+    state,
+    progress,
+    error,
+    errorCode,
+    result: readResult({ kind, result }),
+    input: jobInputSchema.parse(input),
+  }
+}
+
+const readResult = ({ kind, result }: { kind: JobKind; result: unknown }) =>
+  result === null ? null : jobResultSchemas[kind].parse(result)

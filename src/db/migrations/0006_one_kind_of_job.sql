@@ -1,0 +1,3 @@
+DROP TABLE "exports" CASCADE;--> statement-breakpoint
+DROP TABLE "imports" CASCADE;--> statement-breakpoint
+DROP TABLE "tasks" CASCADE;

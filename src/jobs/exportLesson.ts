@@ -1,0 +1,31 @@
+import { rm, stat } from 'node:fs/promises'
+import { join } from 'node:path'
+import { documentOf, tell } from '@/core/lesson/telling'
+import type { JobInputOf, JobResult } from '@/core/messages/job'
+import { loadRevision } from '@/db/lessons'
+import { exportObject, objects } from './places'
+import { doWork } from './threads'
+import type { WorkOptions } from './work'
+
+/** Makes a finished file of one revision and keeps it under the job's id, with what was measured in it. */
+export async function exportLesson(
+  id: string,
+  { lesson: lessonId, revision, file, language }: JobInputOf<'export'>,
+  options: WorkOptions,
+): Promise<JobResult<'export'>> {
+  const folder = await objects().draft()
+  const out = join(folder, 'export')
+  try {
+    const own = await loadRevision(lessonId, revision)
+    const lesson = language === null ? own : tell(documentOf(own), language)
+    const balance = await doWork('export', { kind: file, lesson, out }, options)
+    const { size } = await stat(out)
+    await objects().put(exportObject(id, file), out)
+    return { balance, bytes: size }
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
+
+export const forgetExport = (id: string, { file }: JobInputOf<'export'>): Promise<void> =>
+  objects().remove(exportObject(id, file))

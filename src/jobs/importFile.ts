@@ -1,0 +1,50 @@
+import { rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { JobInputOf, JobResult } from '@/core/messages/job'
+import { HOUSE_RATE } from '@/core/units'
+import { courseOrFirst } from '@/db/courses'
+import { createLesson } from '@/db/lessons'
+import { loadRecording } from '@/db/recordings'
+import { makePictureFile, makeVoiceFile } from '@/media/import/recordings'
+import { incomingObject, objects, uploadsFolder } from './places'
+import { doWork } from './threads'
+import type { WorkOptions } from './work'
+
+type Import = JobInputOf<'import'>
+
+/** Turns an uploaded file into media, a saved copy into a lesson, or pieces of a recording into media. */
+export async function importFile(id: string, input: Import, options: WorkOptions): Promise<JobResult<'import'>> {
+  const folder = await objects().draft()
+  try {
+    const incoming = await objects().local(incomingObject(id))
+    const path = input.purpose === 'recording' ? await gatherRecording(id, incoming, folder) : incoming
+    return await take(input, path, options)
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
+
+async function take({ name, purpose, course }: Import, path: string, options: WorkOptions) {
+  if (purpose !== 'archive') return { media: await doWork('import', { path, name }, options), lesson: null }
+  const lesson = await doWork('open', { path }, options)
+  return { media: null, lesson: await createLesson(await courseOrFirst(course), lesson) }
+}
+
+async function gatherRecording(id: string, pieces: string, folder: string): Promise<string> {
+  const { kind, details } = await loadRecording(id)
+  const out = join(folder, 'recording')
+  if (kind === 'picture') await makePictureFile(pieces, out)
+  else await makeVoiceFile(pieces, details.rate ?? HOUSE_RATE, out)
+  return out
+}
+
+/**
+ * What came in may go when its import has ended; pieces of a recording stay until it is in its lesson. An upload may have
+ * come in at another machine: there it is cleared away.
+ */
+export async function forgetIncoming(id: string, { purpose }: Import): Promise<void> {
+  if (purpose === 'recording') return
+  await objects().remove(incomingObject(id))
+  const path = join(uploadsFolder(), id)
+  await Promise.all([path, `${path}.json`].map((file) => rm(file, { force: true })))
+}

@@ -1,0 +1,46 @@
+import type { JobInput, JobInputOf, JobKind, JobResult } from '@/core/messages/job'
+import { failJob, findJob, finishJob, reportProgress } from '@/db/jobs'
+import { loadRevision } from '@/db/lessons'
+import { exportLesson, forgetExport } from './exportLesson'
+import { forgetIncoming, importFile } from './importFile'
+import { endWithError, throttled } from './reporting'
+import { doWork } from './threads'
+import type { WorkOptions } from './work'
+
+/** Does a job that stands in its table, and writes down what came of it. One that was cancelled is broken off. */
+export async function performJob(id: string): Promise<void> {
+  const row = await findJob(id)
+  if (!row || !(await reportProgress(id, 0))) return
+  const cancel = new AbortController()
+  const onProgress = throttled(async (progress) => {
+    if (!(await reportProgress(id, progress))) cancel.abort()
+  })
+  try {
+    const result = await perform(id, row.input, { signal: cancel.signal, onProgress })
+    const isWanted = await finishJob(id, result)
+    if (!isWanted && row.input.kind === 'export') await forgetExport(id, row.input)
+  } catch (error) {
+    // Where the database is away nothing is ended: it is done again.
+    if (!cancel.signal.aborted) await endWithError(error, (sentence, code) => failJob(id, sentence, code))
+  }
+  if (row.input.kind === 'import') await forgetIncoming(id, row.input)
+}
+
+async function perform(id: string, input: JobInput, options: WorkOptions): Promise<JobResult<JobKind>> {
+  switch (input.kind) {
+    case 'import':
+      return importFile(id, input, options)
+    case 'export':
+      return exportLesson(id, input, options)
+    case 'balance':
+      return doWork('compute', await withLesson(input), options)
+    default:
+      return doWork('compute', input, options)
+  }
+}
+
+const withLesson = async ({ lesson, revision }: JobInputOf<'balance'>) => ({
+  kind: 'balance' as const,
+  id: lesson,
+  lesson: await loadRevision(lesson, revision),
+})
