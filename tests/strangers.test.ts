@@ -31,7 +31,7 @@ describe('strangers and odd requests', () => {
     expect(await health()).toEqual({
       ok: true,
       database: { ok: true },
-      store: { ok: true, freeBytes: expect.any(Number) },
+      store: { ok: true, kind: 'folder', freeBytes: expect.any(Number) },
       queue: { ok: true, waiting: expect.any(Number), working: expect.any(Number) },
       workers: { ok: true, count: 1 },
     })

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { mediaOf, type Lesson } from '@/core/lesson/document'
 import { summaryOf } from '@/core/course/listing'
@@ -44,12 +44,6 @@ export async function findLessonRow(id: string): Promise<typeof lessons.$inferSe
 export async function findLesson(id: string): Promise<SavedLesson | null> {
   const row = await findLessonRow(id)
   return row && asSaved(row)
-}
-
-/** All lessons of a course that can be read, the oldest first. */
-export async function lessonsOfCourse(course: string): Promise<SavedLesson[]> {
-  const rows = await db().select().from(lessons).where(eq(lessons.courseId, course)).orderBy(asc(lessons.createdAt))
-  return rows.flatMap((row) => (isReadable(row.document) ? [asSaved(row)] : []))
 }
 
 function asSaved({ id, courseId, revision, save, savedAt, document }: typeof lessons.$inferSelect): SavedLesson {

@@ -1,10 +1,14 @@
 import { writeFile } from 'node:fs/promises'
 import type { Browser, Page } from 'puppeteer-core'
+import type { Seconds } from '@/core/units'
 import { runProgram, writeTo } from '@/media/process'
 import { fontFace } from './slideHtml'
 
 const FRAME_RATE = 10
 const LENGTH = 13
+
+/** When the port is chosen, the day, and the next high water marked. */
+export const CLICKS: readonly Seconds[] = [2.6, 6.6, 9.6]
 
 /** Films our own page of the made-up harbour: a pointer chooses the port and the day, and a row lights up. */
 export async function recordHarbourPage(browser: Browser, projectFolder: string, out: string): Promise<void> {
@@ -49,29 +53,34 @@ export async function recordHarbourPage(browser: Browser, projectFolder: string,
 
 /** What the page looks like `time` seconds into the recording. */
 async function act(page: Page, time: number): Promise<void> {
-  await page.evaluate((t) => {
-    const stops = [
-      [0, 900, 600],
-      [2, 330, 205],
-      [4.5, 330, 205],
-      [6, 560, 205],
-      [8, 560, 205],
-      [9.5, 620, 415],
-      [13, 620, 415],
-    ] as const
-    const next = Math.max(
-      1,
-      stops.findIndex(([at]) => at >= t),
-    )
-    const [[t0, x0, y0], [t1, x1, y1]] = [stops[next - 1]!, stops[next]!]
-    const share = Math.min(1, Math.max(0, (t - t0) / (t1 - t0)))
-    const eased = share * share * (3 - 2 * share)
-    document.getElementById('pointer')!.style.transform =
-      `translate(${x0 + (x1 - x0) * eased}px, ${y0 + (y1 - y0) * eased}px)`
-    document.body.classList.toggle('port', t > 2.6)
-    document.body.classList.toggle('day', t > 6.6)
-    document.body.classList.toggle('marked', t > 9.6)
-  }, time)
+  await page.evaluate(
+    (t, clicks) => {
+      const stops = [
+        [0, 900, 600],
+        [2, 330, 205],
+        [4.5, 330, 205],
+        [6, 560, 205],
+        [8, 560, 205],
+        [9.5, 620, 415],
+        [13, 620, 415],
+      ] as const
+      const next = Math.max(
+        1,
+        stops.findIndex(([at]) => at >= t),
+      )
+      const [[t0, x0, y0], [t1, x1, y1]] = [stops[next - 1]!, stops[next]!]
+      const share = Math.min(1, Math.max(0, (t - t0) / (t1 - t0)))
+      const eased = share * share * (3 - 2 * share)
+      document.getElementById('pointer')!.style.transform =
+        `translate(${x0 + (x1 - x0) * eased}px, ${y0 + (y1 - y0) * eased}px)`
+      const [port, day, marked] = clicks
+      document.body.classList.toggle('port', t > port!)
+      document.body.classList.toggle('day', t > day!)
+      document.body.classList.toggle('marked', t > marked!)
+    },
+    time,
+    CLICKS,
+  )
 }
 
 function harbourHtml(projectFolder: string): string {

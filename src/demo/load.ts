@@ -8,18 +8,17 @@ import { mediaStore } from '@/jobs/places'
 import { readArchive } from '@/media/archive'
 import { dataFolder } from '@/media/settings'
 import { exists } from '@/media/store/store'
-import { makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
+import { CROSSING_ARCHIVE, makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
 
 /** Puts the demo course into the database, unless it is there, and the raw files into `demo-files/`. */
 
 const COURSE = { id: 'coastal', title: 'Coastal Skipper Basics' }
-const LESSON = 'tide-table'
+const LESSONS = { 'tide-table': TIDE_ARCHIVE, 'crossing-the-bar': CROSSING_ARCHIVE }
 
 const made = await madeDemo()
 await createCourse(COURSE.title, COURSE.id)
-if (!(await findLesson(LESSON))) {
-  await createLesson(COURSE.id, await readArchive(join(made, TIDE_ARCHIVE), mediaStore()), LESSON)
-}
+for (const [id, archive] of Object.entries(LESSONS))
+  if (!(await findLesson(id))) await createLesson(COURSE.id, await readArchive(join(made, archive), mediaStore()), id)
 await cp(join(made, RAW_FOLDER), 'demo-files', { recursive: true })
 await pool().end()
 

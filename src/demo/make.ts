@@ -14,6 +14,7 @@ import { importMedia } from '@/media/import/import'
 import { runProgram } from '@/media/process'
 import { openStore, type MediaStore } from '@/media/store/store'
 import { launchBrowser } from './browser'
+import { crossingLesson } from './crossingLesson'
 import { printSlides, recordHarbourPage } from './harbourPage'
 import { LEAVING_A_BERTH } from './leavingABerth'
 import { composeBed } from './music'
@@ -23,14 +24,15 @@ import { TIDE_TABLE } from './tideTable'
 import { projectFolder } from '@/media/settings'
 import { folderObjects } from '@/media/store/folderObjects'
 
-/** Names of the finished lesson's archive and of the raw files' folder. */
+/** Names of the finished lessons' archives and of the raw files' folder. */
 export const TIDE_ARCHIVE = 'reading-a-tide-table.zip'
+export const CROSSING_ARCHIVE = 'crossing-the-bar.zip'
 export const BERTH_ARCHIVE = 'leaving-a-berth.zip'
 export const RAW_FOLDER = 'leaving-a-berth'
 
 const LICENCE = { source: 'Made for this demo', licence: 'CC0 1.0', credit: 'Skerrow Harbour sailing school' }
 
-/** Makes both demo lessons and the raw files of the second one in `out`. Everything is drawn, spoken and composed here. */
+/** Makes the demo lessons, and the raw files of the one that is still to be made, in `out`. Everything is drawn, spoken and composed here. */
 export async function makeDemo(out: string): Promise<{ lessons: string[]; files: string[] }> {
   const work = await mkdtemp(join(tmpdir(), 'yarn-step-demo-'))
   const browser = await launchBrowser(join(work, 'browser'))
@@ -39,9 +41,10 @@ export async function makeDemo(out: string): Promise<{ lessons: string[]; files:
     const store = openStore(folderObjects(join(work, 'media')))
     const files = await makeBerthFiles(browser, join(out, RAW_FOLDER), work)
     await writeArchive(await tideLesson(browser, store, work), store, join(out, TIDE_ARCHIVE))
+    await writeArchive(await crossingLesson(browser, store, work), store, join(out, CROSSING_ARCHIVE))
     await writeArchive(await berthLesson(store, files), store, join(out, BERTH_ARCHIVE))
     return {
-      lessons: [TIDE_ARCHIVE, BERTH_ARCHIVE].map((name) => resolve(out, name)),
+      lessons: [TIDE_ARCHIVE, CROSSING_ARCHIVE, BERTH_ARCHIVE].map((name) => resolve(out, name)),
       files: files.map((file) => resolve(file)),
     }
   } finally {

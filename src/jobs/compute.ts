@@ -21,7 +21,7 @@ import { withWorkFolder } from '@/media/store/workFolder'
 import { findScenes } from '@/media/video/scenes'
 import { languageOf, readAloud } from '@/media/speech/reading'
 import { assetStore, mediaStore } from './places'
-import type { WorkOptions } from './work'
+import type { WorkOptions } from './workOptions'
 
 /** What something is computed of; the lesson goes with a balance, since nothing here asks the database. */
 export type ComputeWork = Exclude<Computation, { kind: 'balance' }> | { kind: 'balance'; id: string; lesson: Lesson }

@@ -5,7 +5,7 @@ import type { JobInputOf, JobResult } from '@/core/messages/job'
 import { loadRevision } from '@/db/lessons'
 import { exportObject, objects } from './places'
 import { doWork } from './threads'
-import type { WorkOptions } from './work'
+import type { WorkOptions } from './workOptions'
 
 /** Makes a finished file of one revision and keeps it under the job's id, with what was measured in it. */
 export async function exportLesson(

@@ -8,7 +8,7 @@ import { loadRecording } from '@/db/recordings'
 import { makePictureFile, makeVoiceFile } from '@/media/import/recordings'
 import { incomingObject, objects, uploadsFolder } from './places'
 import { doWork } from './threads'
-import type { WorkOptions } from './work'
+import type { WorkOptions } from './workOptions'
 
 type Import = JobInputOf<'import'>
 

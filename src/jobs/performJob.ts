@@ -5,7 +5,7 @@ import { exportLesson, forgetExport } from './exportLesson'
 import { forgetIncoming, importFile } from './importFile'
 import { endWithError, throttled } from './reporting'
 import { doWork } from './threads'
-import type { WorkOptions } from './work'
+import type { WorkOptions } from './workOptions'
 
 /** Does a job that stands in its table, and writes down what came of it. One that was cancelled is broken off. */
 export async function performJob(id: string): Promise<void> {

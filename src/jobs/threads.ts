@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads'
 import { WorkFailed, type Reason } from './explain'
-import { WORK, type Work, type WorkName, type WorkOptions } from './work'
+import { WORK, type Work, type WorkName } from './work'
+import type { WorkOptions } from './workOptions'
 
 /**
  * Work that takes long is done in threads, so that the worker's own loop is always free: for locks, for progress, for

@@ -7,17 +7,12 @@ import { importMedia } from '@/media/import/import'
 import { makeExport, type ExportWork } from './makeExport'
 import { compute, type ComputeWork } from './compute'
 import { mediaStore } from './places'
+import type { WorkOptions } from './workOptions'
 
 /**
  * What jobs have done that takes long: it knows files, and of the database only where files are written down, so that it can
  * be done in a thread of its own.
  */
-
-export interface WorkOptions {
-  signal?: AbortSignal
-  /** 0..1 */
-  onProgress?: (share: number) => void
-}
 
 export interface Work {
   compute: { input: ComputeWork; result: JobResult<ComputationKind> }

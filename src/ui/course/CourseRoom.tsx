@@ -12,13 +12,20 @@ export function CourseRoom({ course }: { course: string }) {
     staleTime: 30_000,
   })
   const space = data?.[course]
-  if (!space) return null
+  if (!space || space.files + space.kept + space.made === 0) return null
   const { files, kept, made } = space
+  const parts = [
+    { bytes: files, what: 'for its files' },
+    { bytes: made, what: 'for finished files' },
+    { bytes: kept, what: 'kept so that things go quicker, and cleared away by itself' },
+  ]
+  const shown = parts.filter(({ bytes }) => bytes > 0).map(({ bytes, what }) => `${megabytes(bytes)} ${what}`)
   return (
-    <Tooltip
-      title={`${megabytes(files)} for its files, ${megabytes(kept)} kept so that things go quicker (cleared by itself), ${megabytes(made)} for finished files.`}
-    >
-      <span tabIndex={0}>{megabytes(files + kept + made)}</span>
-    </Tooltip>
+    <>
+      {' · '}
+      <Tooltip title={`${shown.join('; ')}.`}>
+        <span tabIndex={0}>{megabytes(files + kept + made)}</span>
+      </Tooltip>
+    </>
   )
 }

@@ -122,12 +122,7 @@ function Course({ course }: { course: CourseListing }) {
         <h2>{course.title}</h2>
         <span className={styles.note}>
           {course.lessons.length === 1 ? '1 lesson' : `${course.lessons.length} lessons`}
-          {course.lessons.length > 0 && (
-            <>
-              {' · '}
-              <CourseRoom course={course.id} />
-            </>
-          )}
+          <CourseRoom course={course.id} />
         </span>
         <span className={styles.gap} />
         {course.lessons.length > 0 && <Link href={`/courses/${course.id}`}>Do they sound alike?</Link>}

@@ -4,7 +4,6 @@ import { Button, Popover } from 'antd'
 import type { BedCue } from '@/core/lesson/document'
 import { useDesk, useTimeline } from '../lesson/context'
 import { BedFields } from './BedSettings'
-import { BED_HEIGHT } from './view'
 import styles from './row.module.css'
 
 /** Where a piece of music starts: a click tells how far it plays, sets it, and takes it out. */
@@ -25,7 +24,7 @@ export function BedTab({ cue, title }: { cue: BedCue; title: string }) {
   )
   return (
     <Popover trigger="click" title={`${title}, up to step ${(last?.index ?? 0) + 1}`} content={content} destroyOnHidden>
-      <button className={styles.cue} style={{ bottom: BED_HEIGHT - 4 }}>
+      <button className={styles.cue} style={{ bottom: -6 }}>
         ♪ {title} starts
       </button>
     </Popover>

@@ -4,7 +4,7 @@ import { COURSE_TARGETS, courseTargetsSchema } from '@/core/course/courseTargets
 import { applyEdit } from '@/core/lesson/edits'
 import { documentOf } from '@/core/lesson/telling'
 import { courseTitle } from '@/db/courses'
-import { lessonsOfCourse, saveLesson } from '@/db/lessons'
+import { loadLesson, saveLesson } from '@/db/lessons'
 import { summaries } from '@/db/summaries'
 import { readJson, route } from '../../../answer'
 
@@ -24,7 +24,10 @@ export const POST = route<{ id: string }>(async (request, { id }) => {
   await courseTitle(id)
   const targets = await readJson(request, courseTargetsSchema)
   let changed = 0
-  for (const { id: lesson, revision, lesson: saved } of await lessonsOfCourse(id)) {
+  for (const { id: lesson, summary } of await summaries(id)) {
+    // Of the others not even the document is read.
+    if (!summary || COURSE_TARGETS.every((target) => summary.targets[target] === targets[target])) continue
+    const { revision, lesson: saved } = await loadLesson(lesson)
     const next = COURSE_TARGETS.reduce(
       (now, target) => applyEdit(now, { name: 'setTarget', target, value: targets[target] }),
       saved,
