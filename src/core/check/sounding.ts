@@ -77,7 +77,7 @@ function looseSentence(lesson: Lesson, loose: Loose): string {
     case 'bed':
       return `“${titleOf(lesson, loose.cue.media)}” has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.`
     case 'nudge':
-      return 'a point of the music’s gain has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.'
+      return 'A point of the music’s gain has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.'
     case 'picture':
       return 'a further picture is not seen: the word it comes with is gone, or not said. Hang it on another word, or take it out.'
     case 'pin':
