@@ -6,7 +6,7 @@ import { readWav } from '@/core/formats/wav'
 import { bucketObjects } from '@/media/store/bucketObjects'
 import { ROOT } from '../scripts/application.mjs'
 import { startBucket } from './support/bucket'
-import { madeFile, output, scratch, startApplication, type Application } from './support/application'
+import { headless, madeFile, output, scratch, startApplication, type Application } from './support/application'
 import { chooseFiles, clickOn, openBrowser, openPage, storedLesson, waitForSheet } from './support/browser'
 
 /** The whole application with its files in a bucket: what one works with in a folder works the same. */
@@ -65,6 +65,28 @@ test('a lesson opens, and its sound comes in the parts that are asked for', asyn
   expect((await fetch(url, { headers: { range: `bytes=${whole.length}-` } })).status).toBe(416)
   expect(faults).toEqual([])
   await page.close()
+})
+
+test('a copy of the demo lesson that shows everything comes whole, and there is nothing to find in it', async () => {
+  const copy = join(folder, 'crossing.zip')
+  const answer = await fetch(`${application.url}/api/lessons/crossing-the-bar/archive`)
+  await writeFile(copy, new Uint8Array(await answer.arrayBuffer()))
+  expect(await headless('check', copy)).toEqual({ findings: [] })
+  const balance = (await headless('mix', copy, '--out', join(folder, 'crossing.wav'), '--stems', folder)) as {
+    within: number
+    masked: number
+  }
+  expect(balance.within).toBeGreaterThanOrEqual(0.98)
+  expect(balance.masked).toBeLessThanOrEqual(0.002)
+  const { lesson } = await storedLesson(application.url, 'crossing-the-bar')
+  expect(lesson.marks.every(({ word, place, guessed }) => word && place && guessed === null)).toBe(true)
+  const { steps, sounds, nudges, pocket } = lesson
+  expect(steps.some(({ more }) => more.length > 0)).toBe(true)
+  expect(
+    steps.some(({ picture }) => picture.kind === 'recording' && picture.pins.length > 0 && picture.gain !== null),
+  ).toBe(true)
+  expect(steps.some(({ passages }) => new Set(passages.map(({ media }) => media)).size > 1)).toBe(true)
+  expect([sounds.length, nudges.length, pocket.on]).toEqual([3, 2, true])
 })
 
 test('files are brought in through it, and finished files come out of it, also by a worker that has nothing of them', async () => {

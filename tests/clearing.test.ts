@@ -12,10 +12,10 @@ import { tones } from '@/core/testing/signals'
 import { spaceOfCourses, unneededSince } from '@/db/assets'
 import { finishJob, insertJob } from '@/db/jobs'
 import { db, pool, transaction } from '@/db/client'
-import { assets } from '@/db/schema'
+import { assets, jobs } from '@/db/schema'
 import { createCourse } from '@/db/courses'
 import { createLesson, deleteLesson, saveLesson } from '@/db/lessons'
-import { openRecording } from '@/db/recordings'
+import { openRecording, updateRecording } from '@/db/recordings'
 import { clearAway } from '@/jobs/clearAway'
 import { prepareQueues } from '@/jobs/queue'
 import { assetStore, mediaStore, recordingsFolder, uploadsFolder } from '@/jobs/places'
@@ -204,6 +204,29 @@ test('a course tells how much room it takes: its files, what is made of them, an
   expect((await spaceOfCourses())[own]).toEqual({ files: bytes, kept: 1234, made: 777 })
   await saveLesson(lesson, 1, documentOf(emptyLesson('Knots')), 'save-0009')
   expect((await spaceOfCourses())[own]).toEqual({ files: 0, kept: 0, made: 777 })
+})
+
+test('rows of jobs that ended long ago go; those of finished files and of recordings that wait for their lesson stay', async () => {
+  const lesson = await createLesson(course, emptyLesson('Old'))
+  const hash = 'cd'.repeat(32)
+  const rows = [
+    { id: 'old-import', kind: 'import', input: { kind: 'import', name: 'x', purpose: 'media', course: null } },
+    { id: 'waiting', kind: 'import', input: { kind: 'import', name: 'x', purpose: 'recording', course: null } },
+    { id: 'old-scenes', kind: 'scenes', input: { kind: 'scenes', media: hash, from: 0, to: 1 } },
+    { id: 'file', kind: 'export', input: { kind: 'export', lesson, revision: 1, file: 'sound', language: null } },
+  ] as const
+  const created = new Date(Date.now() - 100 * DAY)
+  await db()
+    .insert(jobs)
+    .values(rows.map((row) => ({ ...row, state: 'done' as const, createdAt: created })))
+  await openRecording('waiting', lesson, 'voice', { marks: [] } as never)
+  await updateRecording('waiting', { state: 'finished', importId: 'waiting' })
+  expect((await clear({ dryRun: true })).jobs).toEqual({ count: 2 })
+  expect((await clear()).jobs).toEqual({ count: 2 })
+  const left = (await db().select({ id: jobs.id }).from(jobs)).map(({ id }) => id)
+  expect(left).toEqual(expect.arrayContaining(['waiting', 'file']))
+  expect(left).not.toContain('old-import')
+  expect(left).not.toContain('old-scenes')
 })
 
 test('two at once: one clears, the other is told', async () => {

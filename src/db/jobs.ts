@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { and, desc, eq, inArray, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import {
   JOB_EDITIONS,
@@ -114,6 +114,30 @@ export async function exportsOfLesson(lesson: string): Promise<ExportStatus[]> {
     ...(readRow(row) as JobRow<'export'>),
     createdAt: row.createdAt.toISOString(),
   }))
+}
+
+/** How long what has ended is remembered (days); what was computed is asked for again and again. */
+const REMEMBERED: [days: number, kinds: 'import' | 'computed'][] = [
+  [30, 'import'],
+  [90, 'computed'],
+]
+
+/** Forgets jobs that ended long ago, but for finished files and recordings that are not in their lessons; returns how many. */
+export async function forgetOldJobs(dryRun: boolean): Promise<number> {
+  let count = 0
+  for (const [days, kinds] of REMEMBERED) {
+    const old = and(
+      kinds === 'import' ? eq(jobs.kind, 'import') : notInArray(jobs.kind, ['import', 'export']),
+      notInArray(jobs.state, [...UNDER_WAY]),
+      sql`${jobs.createdAt} < now() - ${days} * interval '1 day'`,
+      sql`not exists (select 1 from recordings where import_id = ${jobs.id} and recordings.state <> 'taken')`,
+    )
+    const found = dryRun
+      ? await db().select({ id: jobs.id }).from(jobs).where(old)
+      : await db().delete(jobs).where(old).returning({ id: jobs.id })
+    count += found.length
+  }
+  return count
 }
 
 /** Revisions of a lesson of which something is still to be made. */

@@ -38,7 +38,7 @@ const [CARD, LOOK, PAGE, POSTS, OVER] = [0, 1, 2, 3, 4] as const
 
 /**
  * The lesson that shows what hangs on words: effects and a further picture, moments of a recording with its own sound, two
- * takes of which parts are heard, a line that turns the music down, and a pocket in it.
+ * takes of which parts are heard, a line that brings the music up at the end, and a pocket in it.
  */
 export async function crossingLesson(browser: Browser, store: MediaStore, work: string): Promise<Lesson> {
   const files = await makeFiles(browser, store, work)
@@ -104,16 +104,10 @@ export async function crossingLesson(browser: Browser, store: MediaStore, work: 
       effect('s2', files.twoBells, { kind: 'mark', mark: markAt(steps[LOOK]!, 'bell'), offset: 0.25 }, -14),
       effect('s3', files.chime, { kind: 'mark', mark: markAt(steps[POSTS]!, 'turn'), offset: -0.3 }, -14),
     ],
+    // The music comes up once the last word is said.
     nudges: [
-      { id: 'n1', anchor: { kind: 'step', step: steps[POSTS]!.id, offset: 0 }, gain: 0, shape: 'smooth' },
-      {
-        id: 'n2',
-        anchor: { kind: 'mark', mark: markAt(steps[POSTS]!, 'Now'), offset: 0 },
-        gain: -4,
-        shape: 'straight',
-      },
-      { id: 'n3', anchor: { kind: 'step', step: steps[OVER]!.id, offset: 0 }, gain: -2, shape: 'smooth' },
-      { id: 'n4', anchor: { kind: 'step', step: steps[OVER]!.id, offset: 2.5 }, gain: 0, shape: 'straight' },
+      { id: 'n1', anchor: { kind: 'mark', mark: markAt(steps[OVER]!, 'out.'), offset: 0 }, gain: 0, shape: 'smooth' },
+      { id: 'n2', anchor: { kind: 'step', step: steps[OVER]!.id, offset: 12.5 }, gain: 3, shape: 'straight' },
     ],
     pocket: { on: true, depth: 6 },
     marks,

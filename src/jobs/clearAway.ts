@@ -12,6 +12,7 @@ import {
   unneededSince,
 } from '@/db/assets'
 import { alone } from '@/db/client'
+import { forgetOldJobs } from '@/db/jobs'
 import { filesNeeded, forgetResults, hashesNeeded, lessonsAsTheyAre } from '@/db/references'
 import { cleanedKey } from '@/media/cleaning'
 import { cacheBytes, codedBytes } from '@/media/settings'
@@ -32,6 +33,8 @@ export interface Cleared {
   coded: Amount
   speech: Amount
   alignments: Amount
+  /** Rows of jobs that ended long ago. */
+  jobs: { count: number }
 }
 
 export interface Amount {
@@ -82,6 +85,7 @@ export async function clearAway({ dryRun = false, graceDays = USUAL_GRACE }: Opt
       coded: await removeAssets(await assetsBeyond(['coded', 'mix'], codedBytes()), dryRun),
       speech: await removeAssets(await assetsBeyond(['speech'], SPEECH_BYTES), dryRun),
       alignments: await removeAssets(await assetsBeyond(['alignment'], ALIGNMENT_BYTES), dryRun),
+      jobs: { count: await forgetOldJobs(dryRun) },
     }
   })
 }

@@ -145,6 +145,13 @@ describe.each(STORES)('%s', (kind, openObjects) => {
     expect(String(await assets.bytes(recipe(2), make))).toBe('made 2')
     expect(String(await assets.find(recipe(1)))).toBe('made 1')
     expect(notes[0]).toMatchObject({ kind: 'coded', edition: '1', sources: ['a'], bytes: 6 })
+    // Two who make the same at once do not get in each other's way.
+    const slow = async () => {
+      await new Promise((resolve) => setTimeout(resolve, 50))
+      return Buffer.from('made by both')
+    }
+    const both = await Promise.all([assets.bytes(recipe(5), slow), assets.bytes(recipe(5), slow)])
+    expect(both.map(String)).toEqual(['made by both', 'made by both'])
     await expect(
       assets.file(recipe(3), async (draft) => {
         await writeFile(draft, 'half')
