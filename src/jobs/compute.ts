@@ -4,6 +4,7 @@ import { writeWav } from '@/core/formats/wav'
 import type { Lesson } from '@/core/lesson/document'
 import type { Computation, ComputationKind, JobInputOf, JobResult } from '@/core/messages/job'
 import { balanceOf } from '@/core/course/courseBalance'
+import { tellApart } from '@/core/measure/speechOrMusic'
 import { matchPages } from '@/core/picture/matchPages'
 import type { MediaInfo } from '@/core/messages/media'
 import { EFFECTS } from '@/core/sounds/effects'
@@ -39,6 +40,8 @@ export async function compute(input: ComputeWork, options: WorkOptions): Promise
       return scenes(input)
     case 'match':
       return match(input)
+    case 'roles':
+      return roles(input)
     case 'compose':
       return asMedia(await playWish(input.wish), `Made bed ${input.wish.kind}.wav`)
     case 'effect':
@@ -90,6 +93,12 @@ async function match({ old, now }: JobInputOf<'match'>): Promise<JobResult<'matc
   const store = mediaStore()
   const [before, after] = await Promise.all([pagePrints(store, old), pagePrints(store, now)])
   return { pages: matchPages(before, after) }
+}
+
+async function roles({ sounds }: JobInputOf<'roles'>): Promise<JobResult<'roles'>> {
+  const store = mediaStore()
+  const analysed = await Promise.all(sounds.map(async (item) => ({ item, analysis: await store.analysis(item) })))
+  return tellApart(analysed.flatMap(({ item, analysis }) => (analysis ? [{ item, analysis }] : [])))
 }
 
 const align = (input: JobInputOf<'align'>, options: WorkOptions): Promise<JobResult<'align'>> =>

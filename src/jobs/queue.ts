@@ -3,9 +3,14 @@ import type { JobKind } from '@/core/messages/job'
 import { pool, type Transaction } from '@/db/client'
 
 /** Jobs that would hold each other up wait in queues of their own. */
-export const LANES = ['import', 'export', 'task'] as const
+export const LANES = ['import', 'export', 'task', 'quick'] as const
 export type Lane = (typeof LANES)[number]
-export const laneOf = (kind: JobKind): Lane => (kind === 'import' || kind === 'export' ? kind : 'task')
+export const laneOf = (kind: JobKind): Lane => {
+  if (kind === 'import' || kind === 'export') return kind
+  return QUICK.includes(kind) ? 'quick' : 'task'
+}
+/** Somebody waits for these, and they take seconds at most. */
+const QUICK: readonly JobKind[] = ['roles', 'match', 'effect', 'compose']
 
 /** What every job in the queue carries: the id of its row in `jobs`. */
 export interface JobData {

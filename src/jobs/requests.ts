@@ -8,7 +8,7 @@ import { laneOf, sendJob } from './queue'
 /** The ways to ask for work: a row and its place in the queue, made together or not at all. */
 
 /** What somebody waits for goes before what is done in the background; higher goes first. */
-const PRIORITIES: Partial<Record<JobKind, number>> = { effect: 3, compose: 3, scenes: 3, match: 3, read: 2, clean: 1 }
+const PRIORITIES: Partial<Record<JobKind, number>> = { scenes: 3, read: 2, clean: 1 }
 
 /** Returns the job's id; what was computed before is done. Throws NotThere where its lesson is gone. */
 export async function requestJob(asked: JobRequest): Promise<string> {

@@ -15,7 +15,7 @@ import { LANES, openQueue, queue, type JobData, type Lane } from './queue'
 
 /** The worker process: takes jobs out of the queue until it is told to stop. More of them share the work. */
 
-const AT_ONCE: Record<Lane, number> = { import: 2, export: 1, task: 2 }
+const AT_ONCE: Record<Lane, number> = { import: 2, export: 1, task: 2, quick: 1 }
 const LOOK_FOR_JOBS = 500 // ms
 const LOOK_FOR_ORPHANS = 2000 // ms
 const LOOK_FOR_LOST = 60_000 // ms

@@ -35,6 +35,8 @@ const alignInput = z.object({
 const scenesInput = z.object({ kind: z.literal('scenes'), media: hash, from: seconds, to: seconds })
 /** Finds which page of a new deck is which of an old one. */
 const matchInput = z.object({ kind: z.literal('match'), old: hash, now: hash })
+/** Tells which of some sounds are narration and which are music, by measurement. */
+const rolesInput = z.object({ kind: z.literal('roles'), sounds: z.array(hash).min(1).max(500) })
 /** Has a piece written and played. */
 const composeInput = z.object({ kind: z.literal('compose'), wish: wishSchema })
 /** Makes an effect of our own. */
@@ -48,6 +50,7 @@ const computations = [
   alignInput,
   scenesInput,
   matchInput,
+  rolesInput,
   composeInput,
   effectInput,
   balanceInput,
@@ -83,6 +86,7 @@ export const JOB_EDITIONS: Record<z.infer<typeof computationSchema>['kind'], num
   align: 2,
   scenes: 1,
   match: 1,
+  roles: 1,
   compose: 1,
   effect: 1,
   balance: 1,
@@ -113,6 +117,7 @@ export const jobResultSchemas = {
   balance: lessonBalanceSchema,
   scenes: z.object({ scenes: z.array(z.number()) }),
   match: z.object({ pages: z.array(pageMatchSchema) }),
+  roles: z.object({ voice: z.array(hash), music: z.array(hash) }),
   clean: z.object({ info: mediaInfoSchema }),
   read: z.object({ info: mediaInfoSchema, words: z.array(timedWordSchema) }),
   align: z.object({

@@ -59,7 +59,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   const sounds = [...new Set(media.filter(({ kind }) => kind === 'sound').map(({ hash }) => hash))].sort()
   const { data: guess } = useQuery({
     queryKey: ['roles', sounds],
-    queryFn: () => call<{ voice: string[]; music: string[] }>('/api/roles', { body: { sounds } }),
+    queryFn: () => runJob<'roles'>({ kind: 'roles', sounds }),
     enabled: sounds.length > 0,
   })
   const roleOf = ({ hash }: MediaInfo): Role => chosen[hash] ?? (guess?.voice.includes(hash) ? 'voice' : 'music')

@@ -155,17 +155,29 @@ test('the timeline of one state of a lesson is computed once', () => {
   expect(timelineOf(state().history.lesson).length).toBeCloseTo(timelineOf(lesson).length + 1, 9)
 })
 
-test('after undo caret and selection stand where there is a step', () => {
+test('undo and redo go back to caret and selection, too', () => {
   const { state } = open()
+  state().select(['s0', 's1'], { step: 's1', word: 1 })
   const card = newStep('new', 'New card', { kind: 'card', lines: ['New card'] })
   state().edit({ name: 'addSteps', before: null, steps: [card] })
   state().select(['new'], { step: 'new', word: 0 })
+  state().edit({ name: 'renameStep', step: 'new', title: 'Named' })
+  state().select(['s0'], { step: 's0', word: 0 })
   state().undo()
-  expect(state()).toMatchObject({ selected: ['s1'], caret: { step: 's1', word: 0 } })
+  expect(state()).toMatchObject({ selected: ['new'], caret: { step: 'new', word: 0 } })
+  state().undo()
+  expect(state()).toMatchObject({ selected: ['s0', 's1'], caret: { step: 's1', word: 1 } })
   state().redo()
-  state().select(['s0', 'new'], { step: 's0', word: 1 })
-  state().undo()
-  expect(state()).toMatchObject({ selected: ['s0'], caret: { step: 's0', word: 1 } })
+  expect(state()).toMatchObject({ selected: ['new'], caret: { step: 'new', word: 0 } })
+  state().redo()
+  expect(state()).toMatchObject({ selected: ['s0'], caret: { step: 's0', word: 0 } })
+})
+
+test('after an edit caret and selection stand where there is a step', () => {
+  const { state } = open()
+  state().select(['s0'], { step: 's0', word: 1 })
+  state().edit({ name: 'deleteSteps', steps: ['s0'] })
+  expect(state()).toMatchObject({ selected: ['s1'], caret: { step: 's1', word: 0 } })
 })
 
 test('a text that is typed is one step of undo; the next text is another', () => {

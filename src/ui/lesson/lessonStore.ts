@@ -36,6 +36,9 @@ export interface Caret extends WordPlace {
   anchor?: WordPlace
 }
 
+/** Where one is in a lesson. */
+type Place = Pick<LessonState, 'selected' | 'caret'>
+
 /** All that a page knows of one lesson. What can be derived is derived where it is needed. */
 export interface LessonState {
   history: History
@@ -87,12 +90,16 @@ export function createLessonStore(
   const first = lesson.steps[0]?.id
   return createStore<LessonState>()((set, get) => {
     const lengthOf = (media: string) => get().media.get(media)?.length
+    /** Where one was in a lesson when it was left by a change, by undo or redo: coming back, one is there again. */
+    const places = new WeakMap<Lesson, Place>()
     /** All changes of the lesson; false and a message where one can't be made. */
     const change = (by: (history: History) => History): boolean => {
       try {
         const before = get()
         const history = by(before.history)
-        set({ history, ...keptPlace(before, history.lesson) })
+        const { selected, caret } = before
+        places.set(before.history.lesson, { selected, caret })
+        set({ history, ...(places.get(history.lesson) ?? keptPlace(before, history.lesson)) })
         return true
       } catch (error) {
         if (!(error instanceof UserError)) throw error
@@ -134,7 +141,7 @@ export function createLessonStore(
 function keptPlace(
   { history, selected, caret }: LessonState,
   { steps }: Lesson,
-): Pick<LessonState, 'selected' | 'caret'> | null {
+): Place | null {
   const isThere = (id: string) => steps.some((step) => step.id === id)
   const isCaretThere = !caret || (isThere(caret.step) && (!caret.anchor || isThere(caret.anchor.step)))
   if (isCaretThere && selected.every(isThere)) return null

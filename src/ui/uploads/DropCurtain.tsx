@@ -7,7 +7,7 @@ import { useStore } from 'zustand'
 import type { Edit } from '@/core/lesson/edits'
 import { shelfItem } from '@/core/lesson/firstLesson'
 import type { MediaInfo } from '@/core/messages/media'
-import { call } from '../api'
+import { runJob } from '../jobs'
 import { useDesk } from '../lesson/context'
 import { asMusic, asNarration } from '../lesson/useShelfActions'
 import { arrivalsOfLesson, isDone, sayState, shareOf } from './arrivals'
@@ -28,10 +28,10 @@ export function DropCurtain() {
     async (media: MediaInfo) => {
       const state = store.getState()
       if (state.selected.length === 0) return void message.success(`${media.name} is on the shelf.`)
-      const { voice } = await call<{ voice: string[] }>('/api/roles', { body: { sounds: [media.hash] } }).catch(() => ({
-        voice: [],
-      }))
-      const isVoice = voice.length > 0
+      const isVoice = await runJob<'roles'>({ kind: 'roles', sounds: [media.hash] }).then(
+        ({ voice }) => voice.length > 0,
+        () => false,
+      )
       const number = state.history.lesson.steps.findIndex(({ id }) => id === state.selected[0]) + 1
       const place = (edits: ReturnType<typeof asMusic>) => void store.getState().edit(...edits)
       const dialog = modal.confirm({
