@@ -182,6 +182,30 @@ describe('work is never lost', () => {
     await page.close()
   })
 
+  test('a view that breaks says so; the lesson stays open, and what was done is saved', async () => {
+    const page = await open()
+    expect(await page.title()).toBe('Sheet: Reading a tide table well · Yarn Step')
+    const before = (await savedLesson(page)).lesson
+    await page.keyboard.press('End')
+    await page.keyboard.press('Delete')
+    await page.evaluate(() => {
+      const own = HTMLCanvasElement.prototype.getContext
+      Object.assign(window, { mend: () => (HTMLCanvasElement.prototype.getContext = own) })
+      HTMLCanvasElement.prototype.getContext = () => {
+        throw new Error('broken on purpose')
+      }
+    })
+    await page.keyboard.press('Home')
+    await waitForText(page, 'Something in this page broke')
+    // The bar above is still there, and with it saving.
+    expect((await savedLesson(page)).lesson.steps).toHaveLength(before.steps.length - 1)
+    await page.evaluate(() => (window as unknown as { mend(): void }).mend())
+    await clickOn(page, 'Undo the last change')
+    await waitForSheet(page)
+    expect((await savedLesson(page)).lesson).toEqual(before)
+    await page.close()
+  })
+
   test('Back shows a lesson as it is stored now, and it can be gone on with', async () => {
     const page = await open()
     await clickOn(page, 'Coastal Skipper Basics')

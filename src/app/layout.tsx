@@ -9,7 +9,10 @@ import { connection } from 'next/server'
 import type { ReactNode } from 'react'
 import { Providers } from '@/ui/providers'
 
-export const metadata: Metadata = { title: 'Yarn Step', description: 'Lessons in which picture, voice and music fit.' }
+export const metadata: Metadata = {
+  title: { default: 'Your courses · Yarn Step', template: '%s · Yarn Step' },
+  description: 'Lessons in which picture, voice and music fit.',
+}
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   // Every page is made when it is asked for: its scripts carry a number that is used once (see src/server/headers.ts).

@@ -1,6 +1,8 @@
 import Link from 'next/link'
 import { Brand } from '@/ui/parts/Brand'
 
+export const metadata = { title: 'Nothing here' }
+
 export default function NotFound() {
   return (
     <div style={{ padding: 40, display: 'grid', gap: 16, justifyItems: 'start' }}>

@@ -64,6 +64,16 @@ export function isReadable(document: unknown): boolean {
 const UNREADABLE =
   'This lesson can not be read by this program: it was made by a newer one, or it is damaged. Nothing of it is lost; download it from the home page.'
 
+/** As it stands in the document; empty where there is no such lesson. */
+export async function lessonTitle(id: string): Promise<string> {
+  if (!/^[\w-]{1,40}$/.test(id)) return ''
+  const [row] = await db()
+    .select({ title: sql<string | null>`${lessons.document}->>'title'` })
+    .from(lessons)
+    .where(eq(lessons.id, id))
+  return row?.title ?? ''
+}
+
 /** Throws NotThere where there is no such lesson. */
 export async function presentRevision(id: string): Promise<number> {
   const [row] = await db().select({ revision: lessons.revision }).from(lessons).where(eq(lessons.id, id))

@@ -138,10 +138,7 @@ export function createLessonStore(
 }
 
 /** Caret and selection where their steps are still there; otherwise at the step that stands there now. */
-function keptPlace(
-  { history, selected, caret }: LessonState,
-  { steps }: Lesson,
-): Place | null {
+function keptPlace({ history, selected, caret }: LessonState, { steps }: Lesson): Place | null {
   const isThere = (id: string) => steps.some((step) => step.id === id)
   const isCaretThere = !caret || (isThere(caret.step) && (!caret.anchor || isThere(caret.anchor.step)))
   if (isCaretThere && selected.every(isThere)) return null

@@ -5,6 +5,10 @@ import { CourseBalance } from '@/ui/course/CourseBalance'
 
 export const dynamic = 'force-dynamic'
 
+export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
+  return { title: `Do they sound alike: ${await titleOf((await params).id)}` }
+}
+
 export default async function CoursePage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params
   return <CourseBalance course={{ id, title: await titleOf(id) }} />
