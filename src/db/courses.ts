@@ -1,16 +1,23 @@
-import { asc, eq } from 'drizzle-orm'
+import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
 import type { AnyLessonListing, CourseListing } from '@/core/course/listing'
 import { cutText } from '@/core/text'
 import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { NotThere } from '@/core/userError'
-import { db } from './client'
-import { courses } from './schema'
+import { db, transaction } from './client'
+import { courses, lessons } from './schema'
 import { summaries, type Summarised } from './summaries'
 
 export async function listCourses(): Promise<CourseListing[]> {
-  const [all, listed] = await Promise.all([db().select().from(courses).orderBy(asc(courses.createdAt)), summaries()])
+  const [all, listed] = await Promise.all([
+    db()
+      .select()
+      .from(courses)
+      .where(isNull(courses.deletedAt))
+      .orderBy(sql`${courses.place} asc nulls last`, asc(courses.createdAt)),
+    summaries(),
+  ])
   return all.map(({ id, title }) => ({
     id,
     title,
@@ -30,13 +37,23 @@ export async function createCourse(title: string, id = nanoid(10)): Promise<stri
   return id
 }
 
+const isPresent = (id: string) => and(eq(courses.id, id), isNull(courses.deletedAt))
+
+/** Puts courses, or the lessons of one, into this order; what is not named comes after. */
+export async function setOrder(what: 'courses' | 'lessons', ids: readonly string[]): Promise<void> {
+  const table = what === 'courses' ? courses : lessons
+  await transaction(async (tx) => {
+    for (const [place, id] of ids.entries()) await tx.update(table).set({ place }).where(eq(table.id, id))
+  })
+}
+
 export async function renameCourse(id: string, title: string): Promise<void> {
-  const done = await db().update(courses).set({ title }).where(eq(courses.id, id)).returning({ id: courses.id })
+  const done = await db().update(courses).set({ title }).where(isPresent(id)).returning({ id: courses.id })
   if (done.length === 0) throw new NotThere('This course is no longer there.')
 }
 
 export async function courseTitle(id: string): Promise<string> {
-  const [course] = await db().select().from(courses).where(eq(courses.id, id))
+  const [course] = await db().select().from(courses).where(isPresent(id))
   if (!course) throw new NotThere('This course is no longer there.')
   return course.title
 }
@@ -47,7 +64,7 @@ export async function courseOrFirst(id: string | null): Promise<string> {
     await courseTitle(id)
     return id
   }
-  const [first] = await db().select().from(courses).orderBy(asc(courses.createdAt)).limit(1)
+  const [first] = await listCourses()
   return first?.id ?? createCourse('My course')
 }
 

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNull, notInArray, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { mediaOf, type Lesson } from '@/core/lesson/document'
 import { summaryOf } from '@/core/course/listing'
@@ -6,6 +6,8 @@ import { documentOf, tell } from '@/core/lesson/telling'
 import { expendableVersions } from '@/core/lesson/versions'
 import { toStorable } from '@/core/lesson/storable'
 import { readLesson } from '@/core/lesson/upgrade'
+import { LIMITS } from '@/core/lesson/limits'
+import { cutText } from '@/core/text'
 import { NotThere, UserError } from '@/core/userError'
 import { setLessonMedia } from './assets'
 import { db, transaction, type Transaction } from './client'
@@ -35,9 +37,12 @@ export async function insertLesson(tx: Transaction, courseId: string, lesson: Le
   await setLessonMedia(tx, id, mediaOf(lesson))
 }
 
+/** One that was deleted and may be brought back is not there for anybody. */
+const isPresent = (id: string) => and(eq(lessons.id, id), isNull(lessons.deletedAt))
+
 /** A lesson's row as it is; null where there is none. */
 export async function findLessonRow(id: string): Promise<typeof lessons.$inferSelect | null> {
-  const [row] = await db().select().from(lessons).where(eq(lessons.id, id))
+  const [row] = await db().select().from(lessons).where(isPresent(id))
   return row ?? null
 }
 
@@ -76,7 +81,7 @@ export async function lessonTitle(id: string): Promise<string> {
 
 /** Throws NotThere where there is no such lesson. */
 export async function presentRevision(id: string): Promise<number> {
-  const [row] = await db().select({ revision: lessons.revision }).from(lessons).where(eq(lessons.id, id))
+  const [row] = await db().select({ revision: lessons.revision }).from(lessons).where(isPresent(id))
   if (!row) throw new NotThere(GONE)
   return row.revision
 }
@@ -87,6 +92,23 @@ export async function loadLesson(id: string): Promise<SavedLesson> {
   const found = await findLesson(id)
   if (!found) throw new NotThere(GONE)
   return found
+}
+
+/** Whether an id was given to a lesson before, be that deleted or not. */
+export async function isTaken(id: string): Promise<boolean> {
+  return (await db().select({ id: lessons.id }).from(lessons).where(eq(lessons.id, id))).length > 0
+}
+
+/** Another lesson just like this one, in the same course. Returns its id. */
+export async function duplicateLesson(id: string): Promise<string> {
+  const { courseId, lesson } = await loadLesson(id)
+  return createLesson(courseId, { ...lesson, title: cutText(`${lesson.title} (copy)`, LIMITS.nameCharacters) })
+}
+
+/** Puts a lesson into another course, after those that are there. */
+export async function moveLesson(id: string, course: string): Promise<void> {
+  await presentRevision(id)
+  await db().update(lessons).set({ courseId: course, place: null }).where(eq(lessons.id, id))
 }
 
 /** What came of a save: the new revision, or the one somebody else saved in between. */
@@ -104,7 +126,7 @@ export async function saveLesson(id: string, base: number, json: unknown, save: 
     const [updated] = await tx
       .update(lessons)
       .set({ document, summary, revision: base + 1, save, savedAt: sql`now()` })
-      .where(and(eq(lessons.id, id), eq(lessons.revision, base)))
+      .where(and(isPresent(id), eq(lessons.revision, base)))
       .returning({ revision: lessons.revision })
     if (updated) {
       await tx.insert(revisions).values({ lessonId: id, revision: updated.revision, document })
@@ -114,7 +136,7 @@ export async function saveLesson(id: string, base: number, json: unknown, save: 
     const [now] = await tx
       .select({ revision: lessons.revision, savedAt: lessons.savedAt, save: lessons.save })
       .from(lessons)
-      .where(eq(lessons.id, id))
+      .where(isPresent(id))
     if (!now) throw new NotThere(GONE)
     if (now.save === save) return { saved: true, revision: now.revision }
     return { saved: false, revision: now.revision, savedAt: now.savedAt.toISOString() }
@@ -135,11 +157,6 @@ export async function thinRevisions(id: string, now = new Date()): Promise<void>
     await db()
       .delete(revisions)
       .where(and(eq(revisions.lessonId, id), inArray(revision, gone), notInArray(revision, revisionsWanted(id))))
-}
-
-export async function deleteLesson(id: string): Promise<void> {
-  const gone = await db().delete(lessons).where(eq(lessons.id, id)).returning({ id: lessons.id })
-  if (gone.length === 0) throw new NotThere(GONE)
 }
 
 export interface RevisionListing {

@@ -8,6 +8,10 @@ export const courses = pgTable('courses', {
   title: text('title').notNull(),
   /** Words that synthesised voices are told how to say. */
   pronunciations: jsonb('pronunciations').notNull().default([]),
+  /** Among the others, where the author has put them in an order; null: after them, by age. */
+  place: integer('place'),
+  /** Kept for a while, and can be brought back (db/deleted.ts). */
+  deletedAt: moment('deleted_at'),
   createdAt: moment('created_at').notNull().defaultNow(),
 })
 
@@ -25,6 +29,9 @@ export const lessons = pgTable(
     summary: jsonb('summary'),
     /** Of the save that led to this revision: one that comes again is known by it. */
     save: text('save'),
+    /** Among the lessons of its course, as courses are. */
+    place: integer('place'),
+    deletedAt: moment('deleted_at'),
     createdAt: moment('created_at').notNull().defaultNow(),
     savedAt: moment('saved_at').notNull().defaultNow(),
   },

@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from 'drizzle-orm'
+import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import { summaryOf, summarySchema, type LessonSummary } from '@/core/course/listing'
 import { readLesson } from '@/core/lesson/upgrade'
 import { db } from './client'
@@ -31,8 +31,8 @@ export async function summaries(course?: string): Promise<Summarised[]> {
       title: sql<string | null>`case when ${summary} is null then ${title} end`,
     })
     .from(lessons)
-    .where(course === undefined ? undefined : eq(courseId, course))
-    .orderBy(asc(lessons.createdAt))
+    .where(and(isNull(lessons.deletedAt), course === undefined ? undefined : eq(courseId, course)))
+    .orderBy(sql`${lessons.place} asc nulls last`, asc(lessons.createdAt))
   return Promise.all(
     rows.map(async (row) => {
       const { success, data } = summarySchema.safeParse(row.summary)

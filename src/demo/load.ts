@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { cp, mkdir, readdir, readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { createCourse } from '@/db/courses'
-import { createLesson, findLesson } from '@/db/lessons'
+import { createLesson, isTaken } from '@/db/lessons'
 import { pool } from '@/db/client'
 import { mediaStore } from '@/jobs/places'
 import { readArchive } from '@/media/archive'
@@ -18,7 +18,7 @@ const LESSONS = { 'tide-table': TIDE_ARCHIVE, 'crossing-the-bar': CROSSING_ARCHI
 const made = await madeDemo()
 await createCourse(COURSE.title, COURSE.id)
 for (const [id, archive] of Object.entries(LESSONS))
-  if (!(await findLesson(id))) await createLesson(COURSE.id, await readArchive(join(made, archive), mediaStore()), id)
+  if (!(await isTaken(id))) await createLesson(COURSE.id, await readArchive(join(made, archive), mediaStore()), id)
 await cp(join(made, RAW_FOLDER), 'demo-files', { recursive: true })
 await pool().end()
 

@@ -12,6 +12,7 @@ import {
   unneededSince,
 } from '@/db/assets'
 import { alone } from '@/db/client'
+import { forgetDeleted } from '@/db/deleted'
 import { forgetOldJobs } from '@/db/jobs'
 import { filesNeeded, forgetResults, hashesNeeded, lessonsAsTheyAre } from '@/db/references'
 import { cleanedKey } from '@/media/cleaning'
@@ -35,6 +36,8 @@ export interface Cleared {
   alignments: Amount
   /** Rows of jobs that ended long ago. */
   jobs: { count: number }
+  /** Lessons and courses that were deleted a month ago. */
+  deleted: { count: number }
 }
 
 export interface Amount {
@@ -68,6 +71,7 @@ export async function clearAway({ dryRun = false, graceDays = USUAL_GRACE }: Opt
   ]
   if (!dryRun) await clearCache()
   return alone('clear away', async () => {
+    const deleted = { count: await forgetDeleted(dryRun) }
     const stock = await takeStock()
     const media = await clearMedia(stock, graceDays, dryRun)
     if (!dryRun) await removeAssets(await assetsOfLostMedia(), dryRun)
@@ -86,6 +90,7 @@ export async function clearAway({ dryRun = false, graceDays = USUAL_GRACE }: Opt
       speech: await removeAssets(await assetsBeyond(['speech'], SPEECH_BYTES), dryRun),
       alignments: await removeAssets(await assetsBeyond(['alignment'], ALIGNMENT_BYTES), dryRun),
       jobs: { count: await forgetOldJobs(dryRun) },
+      deleted,
     }
   })
 }

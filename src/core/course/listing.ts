@@ -31,6 +31,14 @@ export interface LessonListing extends Omit<LessonSummary, 'edition' | 'targets'
   savedAt: string
 }
 
+/** Something that was deleted and can be brought back. */
+export interface DeletedListing {
+  kind: 'course' | 'lesson'
+  id: string
+  title: string
+  at: string
+}
+
 /** A lesson whose document this program can't open; it can be downloaded as it is. */
 export interface UnreadableLesson {
   id: string

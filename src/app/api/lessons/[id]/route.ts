@@ -1,7 +1,12 @@
+import { nanoid } from 'nanoid'
 import { z } from 'zod'
+import { applyEdit } from '@/core/lesson/edits'
+import { LIMITS } from '@/core/lesson/limits'
 import { documentOf } from '@/core/lesson/telling'
+import { UserError } from '@/core/userError'
 import { courseTitle } from '@/db/courses'
-import { deleteLesson, loadLesson, saveLesson } from '@/db/lessons'
+import { bringBackLesson, deleteLesson } from '@/db/deleted'
+import { loadLesson, moveLesson, saveLesson } from '@/db/lessons'
 import { mediaStore } from '@/jobs/places'
 import { infosOf } from '@/media/lessonMedia'
 import { LESSON_BODY, readJson, route } from '../../answer'
@@ -38,6 +43,33 @@ export const PUT = route<{ id: string }>(async (request, { id }) => {
   return Response.json(outcome, { status: outcome.saved ? 200 : 409 })
 })
 
+const changeSchema = z.object({
+  title: z.string().trim().min(1).max(LIMITS.nameCharacters).optional(),
+  course: z.string().max(40).optional(),
+  /** Brings it back. */
+  deleted: z.literal(false).optional(),
+})
+
+/** Another title, another course, or back from being deleted. */
+export const PATCH = route<{ id: string }>(async (request, { id }) => {
+  const { title, course, deleted } = await readJson(request, changeSchema)
+  if (deleted === false) await bringBackLesson(id)
+  if (course !== undefined) {
+    await courseTitle(course)
+    await moveLesson(id, course)
+  }
+  if (title !== undefined) await rename(id, title)
+  return Response.json({ ok: true })
+})
+
+async function rename(id: string, title: string): Promise<void> {
+  const { lesson, revision } = await loadLesson(id)
+  const renamed = documentOf(applyEdit(lesson, { name: 'renameLesson', title }))
+  const { saved } = await saveLesson(id, revision, renamed, nanoid())
+  if (!saved) throw new UserError('This lesson was changed in this very moment. Try it again.')
+}
+
+/** It can be brought back for a while. */
 export const DELETE = route<{ id: string }>(async (_request, { id }) => {
   await deleteLesson(id)
   return Response.json({ ok: true })

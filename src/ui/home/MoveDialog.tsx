@@ -1,0 +1,42 @@
+import { Modal, Radio } from 'antd'
+import { useState } from 'react'
+import type { CourseListing } from '@/core/course/listing'
+
+/** Asks into which course a lesson goes. Mounted while it is open. */
+export function MoveDialog({
+  lesson,
+  courses,
+  onMove,
+  onClose,
+}: {
+  lesson: string
+  courses: readonly CourseListing[]
+  onMove: (course: string) => Promise<boolean>
+  onClose: () => void
+}) {
+  const [chosen, setChosen] = useState(courses[0]!.id)
+  const [busy, setBusy] = useState(false)
+  const move = async () => {
+    setBusy(true)
+    if (await onMove(chosen)) onClose()
+    setBusy(false)
+  }
+  return (
+    <Modal
+      open
+      title={`Move “${lesson}” to which course?`}
+      okText="Move the lesson"
+      okButtonProps={{ loading: busy }}
+      onOk={() => void move()}
+      onCancel={onClose}
+    >
+      <Radio.Group
+        vertical
+        aria-label="Course"
+        value={chosen}
+        onChange={({ target }) => setChosen(target.value as string)}
+        options={courses.map(({ id, title }) => ({ value: id, label: title }))}
+      />
+    </Modal>
+  )
+}

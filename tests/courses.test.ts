@@ -1,0 +1,110 @@
+import type { Browser, Page } from 'puppeteer-core'
+import type { CourseListing } from '@/core/course/listing'
+import { startApplication, until, type Application } from './support/application'
+import { clickOn, openBrowser, openPage, waitForText } from './support/browser'
+
+/** Courses and their lessons on the home page: named, put in order, moved, duplicated, deleted and brought back. */
+
+let application: Application
+let browser: Browser
+let page: Page
+let faults: string[]
+
+beforeAll(async () => {
+  application = await startApplication()
+  browser = await openBrowser()
+  ;({ page, faults } = await openPage(browser, application.url))
+})
+afterAll(async () => {
+  await browser?.close()
+  await application?.stop()
+})
+afterEach(() => expect(faults).toEqual([]))
+
+const courses = async () => (await (await fetch(`${application.url}/api/courses`)).json()) as CourseListing[]
+const titles = async () =>
+  (await courses()).map(({ title, lessons }) => [title, ...lessons.map((lesson) => lesson.title)].join(' | '))
+const becomes = (expected: string[]) => until(async () => (await titles()).join() === expected.join(), 15)
+
+async function fromMenu(of: string, ...entries: string[]): Promise<void> {
+  await clickOn(page, `What to do with ${of}`)
+  for (const entry of entries) await clickOn(page, entry)
+}
+
+async function typeTitle(label: string, title: string): Promise<void> {
+  const field = await page.waitForSelector(`input[aria-label="${label}"]`)
+  // Once the dialog stands still and has the focus.
+  await page.waitForFunction(() => !document.querySelector('[class*="-zoom-"]'), { polling: 100 })
+  await field!.evaluate((one) => (one.focus(), (one as HTMLInputElement).select()))
+  await page.keyboard.type(title)
+  await page.keyboard.press('Enter')
+}
+
+test('a lesson is renamed, duplicated and moved', async () => {
+  await fromMenu('Crossing the bar', 'Rename…')
+  await typeTitle('Title of the lesson', 'Over the bar')
+  await becomes(['Coastal Skipper Basics | Reading a tide table | Over the bar'])
+  await fromMenu('Over the bar', 'Duplicate')
+  await becomes(['Coastal Skipper Basics | Reading a tide table | Over the bar | Over the bar (copy)'])
+  await waitForText(page, 'Over the bar (copy)')
+  await fromMenu('Over the bar (copy)', 'Move earlier')
+  await becomes(['Coastal Skipper Basics | Reading a tide table | Over the bar (copy) | Over the bar'])
+  await clickOn(page, 'New course')
+  await typeTitle('Title of the course', 'Night sailing')
+  await becomes(['Coastal Skipper Basics | Reading a tide table | Over the bar (copy) | Over the bar', 'Night sailing'])
+  await fromMenu('Over the bar (copy)', 'Move to another course…')
+  await clickOn(page, 'Night sailing')
+  await clickOn(page, 'Move the lesson')
+  await becomes(['Coastal Skipper Basics | Reading a tide table | Over the bar', 'Night sailing | Over the bar (copy)'])
+  // The copy is a lesson of its own.
+  const [first, second] = await courses()
+  expect(second!.lessons[0]!.id).not.toBe(first!.lessons[1]!.id)
+})
+
+test('courses are renamed and put in order', async () => {
+  await fromMenu('the course Night sailing', 'Rename…')
+  await typeTitle('Title of the course', 'By night')
+  await becomes(['Coastal Skipper Basics | Reading a tide table | Over the bar', 'By night | Over the bar (copy)'])
+  await fromMenu('the course By night', 'Move up')
+  await becomes(['By night | Over the bar (copy)', 'Coastal Skipper Basics | Reading a tide table | Over the bar'])
+})
+
+test('a lesson is found by a part of its name or of its course', async () => {
+  const field = await page.waitForSelector('[aria-label="Find a lesson"]')
+  const shown = () => page.$$eval('article b', (all) => all.map((one) => one.textContent))
+  await field!.type('TIDE')
+  expect(await shown()).toEqual(['Reading a tide table'])
+  await field!.click({ count: 3 })
+  await field!.type('night')
+  expect(await shown()).toEqual(['Over the bar (copy)'])
+  await field!.click({ count: 3 })
+  await field!.type('spinnaker')
+  await waitForText(page, 'No lesson or course is called so.')
+  await field!.click({ count: 3 })
+  await page.keyboard.press('Backspace')
+  expect(await shown()).toHaveLength(3)
+})
+
+test('what is deleted is gone for everybody, and can be brought back: at once, and later', async () => {
+  const copy = (await courses())[0]!.lessons[0]!.id
+  await fromMenu('Over the bar (copy)', 'Delete')
+  await becomes(['By night', 'Coastal Skipper Basics | Reading a tide table | Over the bar'])
+  expect((await fetch(`${application.url}/api/lessons/${copy}`)).status).toBe(404)
+  expect((await fetch(`${application.url}/lessons/${copy}`)).status).toBe(404)
+  // In the notice that says so; the list below the courses has one, too.
+  const offer = await page.waitForSelector('[role=alert] button, .ant-notification button:not([aria-label])')
+  await offer!.evaluate((one) => (one as HTMLElement).click())
+  await becomes(['By night | Over the bar (copy)', 'Coastal Skipper Basics | Reading a tide table | Over the bar'])
+
+  await fromMenu('the course By night', 'Delete with its lessons')
+  await becomes(['Coastal Skipper Basics | Reading a tide table | Over the bar'])
+  await fromMenu('Over the bar', 'Delete')
+  await becomes(['Coastal Skipper Basics | Reading a tide table'])
+  await page.reload()
+  await (await page.waitForSelector('summary'))!.click()
+  await waitForText(page, '2 things were deleted lately')
+  await clickOn(page, 'Bring back By night')
+  await becomes(['By night | Over the bar (copy)', 'Coastal Skipper Basics | Reading a tide table'])
+  await clickOn(page, 'Bring back Over the bar')
+  await becomes(['By night | Over the bar (copy)', 'Coastal Skipper Basics | Reading a tide table | Over the bar'])
+})
