@@ -31,6 +31,28 @@ function keyOf({ key, code }: Pressed): string {
   return isOther && code.startsWith('Key') ? code.slice(3).toLowerCase() : key.toLowerCase()
 }
 
+const SIGNS: Record<string, string> = { left: '←', right: '→', up: '↑', down: '↓', '-': '−' }
+const NAMED: Record<string, string> = {
+  space: 'Space',
+  enter: 'Enter',
+  backspace: 'Backspace',
+  delete: 'Delete',
+  home: 'Home',
+  end: 'End',
+  contextmenu: 'Menu',
+}
+
+/** A chord as this system writes it: `Ctrl Shift ←`, or `⇧⌘←` where there is a Cmd key. */
+export function shownKeys(chord: string, isApple: boolean): string {
+  // A plus sign is a key, too.
+  const parts = chord === '+' ? ['+'] : chord.split('+')
+  const key = parts.at(-1)!
+  const shown = SIGNS[key] ?? NAMED[key] ?? key.toUpperCase()
+  const has = (modifier: string) => parts.slice(0, -1).includes(modifier)
+  if (isApple) return `${has('alt') ? '⌥' : ''}${has('shift') ? '⇧' : ''}${has('mod') ? '⌘' : ''}${shown}`
+  return [has('mod') && 'Ctrl', has('alt') && 'Alt', has('shift') && 'Shift', shown].filter(Boolean).join(' ')
+}
+
 /** What one types in, and what letters choose from. */
 const TYPED =
   'textarea, select, input:not([type=radio]):not([type=checkbox]), [contenteditable="true"], [role="listbox"], [role="menu"], [role="combobox"], .ant-select, .ant-modal, .ant-popover, .ant-dropdown'

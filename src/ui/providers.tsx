@@ -5,6 +5,9 @@ import { App, ConfigProvider } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { theme } from './theme'
 
+/** What is said must not lie over Undo, and the places to go to (px). */
+const BELOW_HEADER = 58
+
 export function Providers({ children }: { children: ReactNode }) {
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } }),
@@ -12,7 +15,7 @@ export function Providers({ children }: { children: ReactNode }) {
   return (
     <QueryClientProvider client={client}>
       <ConfigProvider theme={theme}>
-        <App message={{ maxCount: 3 }} style={{ height: '100%' }}>
+        <App message={{ maxCount: 3, top: BELOW_HEADER }} style={{ height: '100%' }}>
           {children}
         </App>
       </ConfigProvider>

@@ -1,6 +1,12 @@
 'use client'
 
-import { MinusOutlined, PlusOutlined, QuestionCircleOutlined, SearchOutlined } from '@ant-design/icons'
+import {
+  MinusOutlined,
+  PlusOutlined,
+  QuestionCircleOutlined,
+  SearchOutlined,
+  UnorderedListOutlined,
+} from '@ant-design/icons'
 import { DndContext, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { Button, Segmented, Tooltip } from 'antd'
@@ -11,10 +17,15 @@ import { isOutdated, isStandIn } from '@/core/lesson/takes'
 import { stepAt } from '@/core/lesson/layout'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { keepList } from '../lesson/settle'
+import { shownKeys } from '../keys'
+import { isApple } from '../system'
 import { BringIn } from '../uploads/BringIn'
 import { Playhead } from './Playhead'
 import { Row } from './Row'
 import { caretTime, selectionOf } from './caret'
+import { inOrder } from './inOrder'
+import { RowMenu } from './RowMenu'
+import type { SheetActions } from './actions'
 import { useWordMeasure } from './rowWords'
 import { tabsByStep, type RowTab } from './Tabs'
 import { useMeasuredWidth } from './useMeasuredWidth'
@@ -34,13 +45,12 @@ const OVERSCAN = 3
 const NO_TABS: readonly RowTab[] = []
 
 interface ScoreProps {
-  onHelp: () => void
-  onFind: () => void
+  actions: SheetActions
   /** The search, while it is open. */
   find: ReactNode
 }
 
-export function Score({ onHelp, onFind, find }: ScoreProps) {
+export function Score({ actions, find }: ScoreProps) {
   const { store, player } = useDesk()
   const lesson = useLesson()
   const timeline = useTimeline()
@@ -135,48 +145,50 @@ export function Score({ onHelp, onFind, find }: ScoreProps) {
       <div className={styles.scroll} ref={scroller} data-testid="score">
         {timeline.steps.length === 0 && <EmptySheet />}
         <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
-          <div
-            className={styles.content}
-            style={{ height: rows.getTotalSize() }}
-            role="table"
-            aria-label="Steps"
-            aria-rowcount={timeline.steps.length}
-          >
-            {rows.getVirtualItems().map((item) => {
-              const span = timeline.steps[item.index]
-              if (!span) return null
-              return (
-                <div
-                  key={item.key}
-                  className={styles.slot}
-                  style={{ transform: `translateY(${item.start}px)`, height: item.size }}
-                >
-                  <Row
-                    span={span}
-                    passages={passages.get(span.step.id)!}
-                    analyses={analyses}
-                    mix={mix}
-                    bedStarts={bedTitles.get(span.step.id) ?? null}
-                    hasBed={timeline.beds.length > 0}
-                    tabs={tabs.get(span.step.id) ?? NO_TABS}
-                    voice={voiceMark(lesson, span.step)}
-                    geometry={geometry}
-                    measure={measure}
-                    selected={selected.includes(span.step.id)}
-                    caret={caret?.step === span.step.id ? caret : null}
-                    chosen={chosen.get(span.step.id) ?? null}
-                    onSelect={onSelect}
-                    onCaret={onCaret}
-                  />
-                </div>
-              )
-            })}
-            <Playhead rows={rows} geometry={geometry} scroller={scroller} />
-          </div>
+          <RowMenu actions={actions}>
+            <div
+              className={styles.content}
+              style={{ height: rows.getTotalSize() }}
+              role="table"
+              aria-label="Steps"
+              aria-rowcount={timeline.steps.length}
+            >
+              {rows.getVirtualItems().map((item) => {
+                const span = timeline.steps[item.index]
+                if (!span) return null
+                return (
+                  <div
+                    key={item.key}
+                    className={styles.slot}
+                    style={{ transform: `translateY(${item.start}px)`, height: item.size }}
+                  >
+                    <Row
+                      span={span}
+                      passages={passages.get(span.step.id)!}
+                      analyses={analyses}
+                      mix={mix}
+                      bedStarts={bedTitles.get(span.step.id) ?? null}
+                      hasBed={timeline.beds.length > 0}
+                      tabs={tabs.get(span.step.id) ?? NO_TABS}
+                      voice={voiceMark(lesson, span.step)}
+                      geometry={geometry}
+                      measure={measure}
+                      selected={selected.includes(span.step.id)}
+                      caret={caret?.step === span.step.id ? caret : null}
+                      chosen={chosen.get(span.step.id) ?? null}
+                      onSelect={onSelect}
+                      onCaret={onCaret}
+                    />
+                  </div>
+                )
+              })}
+              <Playhead rows={rows} geometry={geometry} scroller={scroller} />
+            </div>
+          </RowMenu>
         </DndContext>
       </div>
       {find}
-      <Tools onHelp={onHelp} onFind={onFind} />
+      <Tools actions={actions} />
     </section>
   )
 }
@@ -231,15 +243,20 @@ function Ruler({ geometry }: { geometry: SheetGeometry }) {
   )
 }
 
-function Tools({ onHelp, onFind }: Pick<ScoreProps, 'onHelp' | 'onFind'>) {
+function Tools({ actions }: Pick<ScoreProps, 'actions'>) {
   const aligning = useLessonState((state) => state.aligning)
   const { pixelsPerSecond, waveHeight, setScale, setWaveHeight } = useSheetView()
   return (
     <div className={styles.tools}>
       <BringIn />
-      <Button size="small" icon={<SearchOutlined />} onClick={onFind}>
+      <Button size="small" icon={<SearchOutlined />} onClick={actions.find}>
         Find
       </Button>
+      <Tooltip title={`Everything that can be done (${shownKeys('mod+k', isApple())})`}>
+        <Button size="small" icon={<UnorderedListOutlined />} onClick={actions.commands}>
+          What to do
+        </Button>
+      </Tooltip>
       {aligning > 0 && (
         <span role="status">
           Finding the words in {aligning} {aligning === 1 ? 'take' : 'takes'}…
@@ -268,13 +285,17 @@ function Tools({ onHelp, onFind }: Pick<ScoreProps, 'onHelp' | 'onFind'>) {
         onChange={setWaveHeight}
       />
       <Tooltip title="Keys (?)">
-        <Button size="small" type="text" icon={<QuestionCircleOutlined />} aria-label="List of keys" onClick={onHelp} />
+        <Button
+          size="small"
+          type="text"
+          icon={<QuestionCircleOutlined />}
+          aria-label="List of keys"
+          onClick={actions.help}
+        />
       </Tooltip>
     </div>
   )
 }
-
-export const inOrder = (all: readonly string[], chosen: readonly string[]) => all.filter((id) => chosen.includes(id))
 
 function nextSelection(
   all: readonly string[],

@@ -2,6 +2,8 @@
 
 import { App } from 'antd'
 import { nanoid } from 'nanoid'
+import { useRouter } from 'next/navigation'
+import { clamp } from '@/core/units'
 import { useKeys } from '../keys'
 import { useDesk } from '../lesson/context'
 import { timelineOf, type Caret } from '../lesson/lessonStore'
@@ -18,42 +20,22 @@ import {
   selectedWords,
 } from './caret'
 import { pasteEdit, pasteSounds, readClipboard, stepsClip, wordsClip, writeClipboard } from './clipboard'
-import { inOrder } from './Score'
+import { ACTIONS, OF_THE_LESSON, type SheetActions } from './actions'
+import { inOrder } from './inOrder'
+import { openRowMenu } from './RowMenu'
 import { SCALES, useSheetView, WAVE_HEIGHTS } from './view'
 
-/** Keys of the sheet, as they are listed in the help; `KEYS` is the one place where both come from. */
-export const KEYS: readonly { keys: string; shown: string; does: string }[] = [
-  { keys: 'space', shown: 'Space', does: 'play, pause' },
-  { keys: 'shift+space', shown: 'Shift Space', does: 'play this step' },
-  { keys: 'left', shown: '← →', does: 'caret a word back or on' },
-  { keys: 'mod+left', shown: 'Ctrl ← →', does: 'caret a phrase back or on' },
-  { keys: 'alt+left', shown: 'Alt ← →', does: 'caret a sentence back or on' },
-  { keys: 'shift+left', shown: 'Shift ← →', does: 'select words, also across steps (with Ctrl: phrases)' },
-  { keys: 'up', shown: '↑', does: 'caret a step back' },
-  { keys: 'down', shown: '↓', does: 'caret a step on' },
-  { keys: 'shift+up', shown: 'Shift ↑ ↓', does: 'select more steps' },
-  { keys: 'home', shown: 'Home', does: 'to the first step' },
-  { keys: 'end', shown: 'End', does: 'to the last step' },
-  { keys: 'enter', shown: 'Enter', does: 'the next step starts at the caret' },
-  { keys: 's', shown: 'S', does: 'the next step starts at the playhead, also while playing' },
-  { keys: 'backspace', shown: 'Backspace', does: "at a step's start: join it with the step before" },
-  { keys: 'mod+x', shown: 'Ctrl X, C, V', does: 'cut, copy, paste words, steps or sounds, also in another lesson' },
-  { keys: 'mod+f', shown: 'Ctrl F', does: 'find words, or go to a step by its number' },
-  { keys: 'alt+up', shown: 'Alt ↑', does: 'move the selected steps up' },
-  { keys: 'alt+down', shown: 'Alt ↓', does: 'move the selected steps down' },
-  { keys: 'mod+d', shown: 'Ctrl D', does: 'duplicate the selected steps' },
-  { keys: 'mod+a', shown: 'Ctrl A', does: 'select all steps' },
-  { keys: 'delete', shown: 'Delete', does: 'delete the selected words or steps' },
-  { keys: 'mod+z', shown: 'Ctrl Z', does: 'undo' },
-  { keys: 'mod+y', shown: 'Ctrl Y', does: 'do again' },
-  { keys: '+', shown: '+', does: 'larger scale (also Ctrl and wheel)' },
-  { keys: '-', shown: '−', does: 'smaller scale' },
-  { keys: 'w', shown: 'W', does: 'taller wave, round again' },
-  { keys: '?', shown: '?', does: 'this list' },
-]
+/** What is shown over the sheet. */
+export interface SheetDialogs {
+  showHelp(): void
+  showFind(): void
+  showCommands(): void
+}
 
-export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
-  const { store, player } = useDesk()
+/** What the actions of the sheet do (actions.ts); their keys do it, too. */
+export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialogs): SheetActions {
+  const router = useRouter()
+  const { id: lessonId, store, player } = useDesk()
   const { message } = App.useApp()
   const state = store.getState
 
@@ -68,29 +50,29 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
       state().selected,
     )
 
-  const actions: Record<string, () => void> = {
-    space: () => (player.isPlaying() ? player.pause() : void player.playOn()),
-    'shift+space': () => {
+  const actions: SheetActions = {
+    play: () => (player.isPlaying() ? player.pause() : void player.playOn()),
+    playStep: () => {
       const span = timelineOf(state().history.lesson).steps.find(({ step }) => step.id === state().caret?.step)
       if (span) void player.play(span.start, span.end)
     },
-    left: () => go(moveCaret(state(), -1)),
-    right: () => go(moveCaret(state(), 1)),
-    'mod+left': () => go(moveCaret(state(), -1, 'phrase')),
-    'mod+right': () => go(moveCaret(state(), 1, 'phrase')),
-    'alt+left': () => go(moveCaret(state(), -1, 'sentence')),
-    'alt+right': () => go(moveCaret(state(), 1, 'sentence')),
-    'shift+left': () => extendWords(extendCaret(state(), -1)),
-    'shift+right': () => extendWords(extendCaret(state(), 1)),
-    'mod+shift+left': () => extendWords(extendCaret(state(), -1, 'phrase')),
-    'mod+shift+right': () => extendWords(extendCaret(state(), 1, 'phrase')),
-    up: () => go(moveByStep(state(), -1)),
-    down: () => go(moveByStep(state(), 1)),
-    'shift+up': () => extend(-1),
-    'shift+down': () => extend(1),
-    home: () => goToStep(0),
-    end: () => goToStep(-1),
-    enter: () => {
+    wordBack: () => go(moveCaret(state(), -1)),
+    wordOn: () => go(moveCaret(state(), 1)),
+    phraseBack: () => go(moveCaret(state(), -1, 'phrase')),
+    phraseOn: () => go(moveCaret(state(), 1, 'phrase')),
+    sentenceBack: () => go(moveCaret(state(), -1, 'sentence')),
+    sentenceOn: () => go(moveCaret(state(), 1, 'sentence')),
+    selectBack: () => extendWords(extendCaret(state(), -1)),
+    selectOn: () => extendWords(extendCaret(state(), 1)),
+    selectPhraseBack: () => extendWords(extendCaret(state(), -1, 'phrase')),
+    selectPhraseOn: () => extendWords(extendCaret(state(), 1, 'phrase')),
+    stepBack: () => go(moveByStep(state(), -1)),
+    stepOn: () => go(moveByStep(state(), 1)),
+    selectStepBack: () => extend(-1),
+    selectStepOn: () => extend(1),
+    firstStep: () => goToStep(0),
+    lastStep: () => goToStep(-1),
+    breakHere: () => {
       const edit = breakAtCaret(state())
       if (typeof edit === 'string') return void message.info(edit)
       if (!state().edit(edit)) return
@@ -98,18 +80,18 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
       const next = lesson.steps[lesson.steps.findIndex(({ id }) => id === state().caret?.step) + 1]
       if (next) go({ step: next.id, word: 0 })
     },
-    s: () => {
+    breakAtPlayhead: () => {
       const edit = breakAtTime(state(), player.position())
       if (typeof edit === 'string') return void message.info(edit)
       state().edit(edit)
     },
-    'mod+x': () => {
+    cut: () => {
       if (copy()) remove()
     },
-    'mod+c': () => void copy(),
-    'mod+v': () => void paste(),
-    'mod+f': showFind,
-    backspace: () => {
+    copy: () => void copy(),
+    paste,
+    find: showFind,
+    join: () => {
       const caret = state().caret
       if (!caret) return
       if (selectedWords(state()).length > 0) return removeWords()
@@ -117,9 +99,9 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
       const before = moveByStep(state(), -1, 'phrase')
       if (state().edit({ name: 'joinStep', step: caret.step })) go(before)
     },
-    'alt+up': () => moveSelected(-1),
-    'alt+down': () => moveSelected(1),
-    'mod+d': () => {
+    moveUp: () => moveSelected(-1),
+    moveDown: () => moveSelected(1),
+    duplicate: () => {
       const { lesson } = state().history
       const copies = chosen().map((of) => ({
         of,
@@ -133,15 +115,24 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
         )
       }
     },
-    'mod+a': () => state().select(state().history.lesson.steps.map(({ id }) => id)),
-    delete: remove,
-    '+': () => zoom(1.25),
-    '-': () => zoom(0.8),
-    w: () => {
+    selectAll: () => state().select(state().history.lesson.steps.map(({ id }) => id)),
+    remove,
+    larger: () => zoom(1.25),
+    smaller: () => zoom(0.8),
+    tallerWave: () => {
       const { waveHeight, setWaveHeight } = useSheetView.getState()
       setWaveHeight(WAVE_HEIGHTS[(WAVE_HEIGHTS.indexOf(waveHeight as 46) + 1) % WAVE_HEIGHTS.length]!)
     },
-    '?': showHelp,
+    undo: () => state().undo(),
+    redo: () => state().redo(),
+    musicSofter: () => changeClearance(CLEARANCE_STEP),
+    musicLouder: () => changeClearance(-CLEARANCE_STEP),
+    booth: () => router.push(`/lessons/${lessonId}/booth`),
+    balance: () => router.push(`/lessons/${lessonId}/balance`),
+    finish: () => router.push(`/lessons/${lessonId}/finish`),
+    menu: () => openRowMenu(state().caret?.step),
+    commands: showCommands,
+    help: showHelp,
   }
 
   function extendWords(caret: Caret | null) {
@@ -223,5 +214,25 @@ export function useSheetKeys(showHelp: () => void, showFind: () => void): void {
     if (pixelsPerSecond * by >= SCALES.least / 2) setScale(pixelsPerSecond * by)
   }
 
-  useKeys(actions)
+  /** The music is further from the voice the quieter it is. */
+  function changeClearance(by: number) {
+    const { clearance } = state().history.lesson.targets
+    const value = clamp(clearance + by, CLEARANCE.least, CLEARANCE.most)
+    if (value === clearance) return void message.info('The music is as far from the voice as it can be.')
+    if (state().edit({ name: 'setTarget', target: 'clearance', value }))
+      void message.success(`The music stays ${value} LU under the voice now.`)
+  }
+
+  useKeys(byKeys(actions))
+  return actions
 }
+
+const CLEARANCE_STEP = 2 // LU
+const CLEARANCE = { least: 3, most: 40 }
+
+const byKeys = (actions: SheetActions): Record<string, () => void> =>
+  Object.fromEntries(
+    ACTIONS.filter(({ id }) => !OF_THE_LESSON.includes(id)).flatMap(({ id, keys }) =>
+      keys.map((chord) => [chord, actions[id]]),
+    ),
+  )

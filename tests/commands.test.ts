@@ -1,0 +1,86 @@
+import type { Page } from 'puppeteer-core'
+import { until } from './support/application'
+import { clickOn, savedLesson, waitForSheet, waitForText } from './support/browser'
+import { sharedSession } from './support/session'
+
+/** What can be done on the sheet is found by what people call it: by the list of commands, and by the menu of a row. */
+
+const session = sharedSession('/lessons/crossing-the-bar')
+let page: Page
+beforeAll(async () => {
+  page = session.page
+  await waitForSheet(page)
+})
+
+async function command(sought: string, key = 'Enter'): Promise<void> {
+  await page.keyboard.down('Control')
+  await page.keyboard.press('k')
+  await page.keyboard.up('Control')
+  await page.waitForSelector('[role=combobox][aria-label="What do you want to do?"]')
+  await page.waitForFunction(() => document.activeElement?.getAttribute('role') === 'combobox')
+  await page.keyboard.type(sought)
+  await page.keyboard.press(key as 'Enter')
+}
+const isClosed = () => page.waitForFunction(() => !document.querySelector('[role=combobox][aria-label^="What do"]'))
+const caretStep = () =>
+  page.$eval('[role=row][aria-selected=true]', (row) => row.getAttribute('aria-label')!.split(',')[0])
+
+test('music is made quieter by saying so', async () => {
+  const before = (await savedLesson(page)).lesson
+  await command('make the music quieter')
+  await isClosed()
+  await until(async () => (await savedLesson(page)).lesson.targets.clearance === before.targets.clearance + 2)
+  await waitForText(page, 'The music stays 18 LU under the voice now.')
+  await clickOn(page, 'Undo')
+  expect((await savedLesson(page)).lesson).toEqual(before)
+})
+
+test('steps are gone to by title and by number, words by what is said', async () => {
+  await command('posts')
+  // The step itself comes before the words that are said in it.
+  await isClosed()
+  await until(async () => (await caretStep()) === 'Step 4')
+  await command('2')
+  await isClosed()
+  await until(async () => (await caretStep()) === 'Step 2')
+  await command('harbour office', 'ArrowUp')
+  // From the first round to the last: the words.
+  await page.keyboard.press('Enter')
+  await isClosed()
+  await until(async () => (await caretStep()) === 'Step 5')
+})
+
+test('what nobody means says so, and Escape leaves all as it was', async () => {
+  const before = await savedLesson(page)
+  await command('spinnaker')
+  await waitForText(page, 'Nothing is called so.')
+  await page.keyboard.press('Escape')
+  await isClosed()
+  expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+})
+
+test('the menu of a row does to it what it says, by pointer and by keys', async () => {
+  const before = (await savedLesson(page)).lesson
+  const margin = await page.waitForSelector('[role=row][aria-label^="Step 2"] [title^="Click to select"]')
+  await margin!.click({ button: 'right' })
+  await page.waitForSelector('[role=menuitem]')
+  await page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('[role=menuitem]')]
+      .find((one) => one.textContent!.startsWith('Duplicate the selected steps'))!
+      .click(),
+  )
+  const doubled = (await savedLesson(page)).lesson
+  expect(doubled.steps.map(({ title }) => title)).toEqual(
+    before.steps.flatMap(({ title }, i) => (i === 1 ? [title, title] : [title])),
+  )
+  await page.waitForFunction(() => !document.querySelector('[role=menuitem]'))
+  // The copy is selected now; its menu opens by keys, and the last entry moves it.
+  await page.keyboard.down('Shift')
+  await page.keyboard.press('F10')
+  await page.keyboard.up('Shift')
+  await page.waitForFunction(() => document.activeElement?.closest('[role=menu]') !== null)
+  await page.keyboard.press('Escape')
+  await page.waitForFunction(() => !document.querySelector('[role=menuitem]'))
+  await clickOn(page, 'Undo')
+  expect((await savedLesson(page)).lesson).toEqual(before)
+})
