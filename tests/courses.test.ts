@@ -24,7 +24,10 @@ afterEach(() => expect(faults).toEqual([]))
 const courses = async () => (await (await fetch(`${application.url}/api/courses`)).json()) as CourseListing[]
 const titles = async () =>
   (await courses()).map(({ title, lessons }) => [title, ...lessons.map((lesson) => lesson.title)].join(' | '))
-const becomes = (expected: string[]) => until(async () => (await titles()).join() === expected.join(), 15)
+async function becomes(expected: string[]): Promise<void> {
+  await until(async () => (await titles()).join() === expected.join(), 15).catch(() => {})
+  expect(await titles()).toEqual(expected)
+}
 
 async function fromMenu(of: string, ...entries: string[]): Promise<void> {
   await clickOn(page, `What to do with ${of}`)
@@ -35,8 +38,12 @@ async function typeTitle(label: string, title: string): Promise<void> {
   const field = await page.waitForSelector(`input[aria-label="${label}"]`)
   // Once the dialog stands still and has the focus.
   await page.waitForFunction(() => !document.querySelector('[class*="-zoom-"]'), { polling: 100 })
-  await field!.evaluate((one) => (one.focus(), (one as HTMLInputElement).select()))
-  await page.keyboard.type(title)
+  // One looks at what one has typed: a busy machine may give the dialog its focus late.
+  await until(async () => {
+    await field!.evaluate((one) => (one.focus(), (one as HTMLInputElement).select()))
+    await page.keyboard.type(title)
+    return (await field!.evaluate((one) => (one as HTMLInputElement).value)) === title
+  }, 10)
   await page.keyboard.press('Enter')
 }
 

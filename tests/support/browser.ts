@@ -70,11 +70,13 @@ async function clickWhenStill(find: () => Promise<JSHandle>): Promise<void> {
   for (let tries = 0; tries < 20; tries++) {
     const handle = (await find()).asElement() as ElementHandle<HTMLElement>
     const isStill = await handle.evaluate(async (one) => {
+      // A list or dialog that opens stands still for a moment before it moves.
+      const isOpening = () => one.closest('[class*="-enter"], [class*="-appear"], [class*="-leave"]') !== null
       let before = ''
       for (let frame = 0; frame < 60; frame++) {
         const { x, y, width, height } = one.getBoundingClientRect()
         const place = width > 0 ? [x, y, width, height].join() : ''
-        if (place !== '' && place === before) return true
+        if (place !== '' && place === before && !isOpening()) return true
         before = place
         await new Promise(requestAnimationFrame)
       }
