@@ -9,7 +9,7 @@ import type { Step, Take } from '@/core/lesson/document'
 import { compPassages, isSaidIn, scriptPhrases, type AlignedTake, type ScriptPhrase } from '@/core/narration/lay/comp'
 import { useDesk, useLesson } from '../lesson/context'
 import { runJob } from '../jobs'
-import { audition } from './audition'
+import { audition } from '../player/audition'
 import styles from './booth.module.css'
 
 /** Phrase by phrase: from which take it comes. */

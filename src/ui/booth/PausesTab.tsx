@@ -7,7 +7,7 @@ import { useMemo, useState } from 'react'
 import type { Step } from '@/core/lesson/document'
 import { cutTime, pauseCuts } from '@/core/narration/lay/pauses'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
-import { pauseBefore, wordsOfStep } from '../sheet/caret'
+import { pauseBefore, wordsOfStep } from '../words/caret'
 import { NumberField } from '../parts/NumberField'
 import styles from './booth.module.css'
 

@@ -4,7 +4,7 @@ import { useMemo } from 'react'
 import type { StepSpan } from '@/core/lesson/timeline'
 import { readScript, shownText } from '@/core/narration/words/script'
 import { useLesson, useLessonState, useTimeline } from '../lesson/context'
-import { passagesOf, usePhrases } from '../sheet/usePhrases'
+import { passagesOf, usePhrases } from '../words/usePhrases'
 import type { Booth } from './useBooth'
 import styles from './booth.module.css'
 

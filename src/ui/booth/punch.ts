@@ -1,5 +1,5 @@
 import type { RecordingDetails } from '@/core/messages/recording'
-import { phrasesOfStep } from '../sheet/caret'
+import { phrasesOfStep } from '../words/caret'
 import type { LessonStore } from '../lesson/lessonStore'
 
 /** The place in a step's voice from which a new take is laid: before phrase number `from`. Null for the step's start. */

@@ -11,7 +11,7 @@ import {
   moveCaret,
   selectedWords,
   wordsOfStep,
-} from '../sheet/caret'
+} from '../words/caret'
 import { createLessonStore, timelineOf } from './lessonStore'
 
 /** What a page does to its lesson, without a page. */

@@ -5,7 +5,7 @@ import { Button, Input } from 'antd'
 import { useState } from 'react'
 import { findWords, type FoundWords } from '@/core/narration/words/findWords'
 import { useDesk, useLesson } from '../lesson/context'
-import { caretTime } from './caret'
+import { caretTime } from '../words/caret'
 import styles from './sheet.module.css'
 
 /** Finds words in the lesson, step after step; a number goes to that step. */

@@ -3,7 +3,7 @@
 import { Alert, Button } from 'antd'
 import type { Loose } from '@/core/lesson/timeline'
 import { useDesk, useLessonState, useTimeline } from '../lesson/context'
-import { hangAnew, sayLoose, takeOut } from './hang'
+import { hangAnew, sayLoose, takeOut } from '../words/hang'
 import styles from './panel.module.css'
 
 /** What has lost the words it hung on: it is kept, and asks where it belongs. */

@@ -2,10 +2,10 @@
 
 import { Segmented } from 'antd'
 import { useState } from 'react'
-import { MusicPanel } from './MusicPanel'
-import { ShelfPanel } from './ShelfPanel'
-import { SoundsPanel } from './SoundsPanel'
-import { StepPanel } from './StepPanel'
+import { MusicPanel } from './music/MusicPanel'
+import { ShelfPanel } from './files/ShelfPanel'
+import { SoundsPanel } from './sounds/SoundsPanel'
+import { StepPanel } from './step/StepPanel'
 import styles from './panel.module.css'
 
 type Tab = 'step' | 'music' | 'sounds' | 'shelf'

@@ -3,12 +3,12 @@
 import { useState } from 'react'
 import { Easel } from '../easel/Easel'
 import { FindBar } from './FindBar'
-import { KeyHelp } from './KeyHelp'
-import { LessonStrip } from './LessonStrip'
+import { KeyHelp } from './actions/KeyHelp'
+import { LessonStrip } from './score/LessonStrip'
 import { Panel } from './Panel'
-import { Score } from './Score'
-import { CommandList } from './CommandList'
-import { useSheetActions } from './useSheetActions'
+import { Score } from './score/Score'
+import { CommandList } from './actions/CommandList'
+import { useSheetActions } from './actions/useSheetActions'
 import styles from './sheet.module.css'
 
 /** The view in which most work is done: the steps as rows of a score, and beside them what the viewer sees. */

@@ -1,0 +1,142 @@
+'use client'
+
+import { Input, Modal } from 'antd'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { findWords } from '@/core/narration/words/findWords'
+import type { Step } from '@/core/lesson/document'
+import { shownKeys } from '../../keys'
+import { useDesk, useLesson } from '../../lesson/context'
+import { isApple } from '../../system'
+import { ACTIONS, actionsNamed, GROUPS, type ActionId, type SheetActions } from './actions'
+import { caretTime } from '../../words/caret'
+import styles from './keys.module.css'
+
+interface Command {
+  key: string
+  title: string
+  /** What sort of thing it is. */
+  kind: string
+  keys?: string
+  run(): void
+}
+
+const MOST_WORDS = 8
+const MOST_STEPS = 8
+
+/** Finds what one wants to do, or go to, by what people call it. Mounted while it is open. */
+export function CommandList({ actions, onClose }: { actions: SheetActions; onClose: () => void }) {
+  const { store, player } = useDesk()
+  const { steps } = useLesson()
+  const [sought, setSought] = useState('')
+  const [at, setAt] = useState(0)
+  const commands = useMemo(() => {
+    const go = (step: string, word: number) => {
+      store.getState().select([step], { step, word })
+      player.seek(caretTime(store.getState(), { step, word }))
+    }
+    return [...actionCommands(sought, actions), ...stepCommands(sought, steps, go), ...wordCommands(sought, steps, go)]
+  }, [sought, steps, actions, store, player])
+  const list = useRef<HTMLUListElement>(null)
+  const now = Math.min(at, commands.length - 1)
+  useEffect(() => {
+    // Newer browsers give a promise, which is nothing to be cleaned up.
+    void list.current?.children[now]?.scrollIntoView({ block: 'nearest' })
+  }, [now])
+
+  const run = (command: Command | undefined) => {
+    if (!command) return
+    onClose()
+    command.run()
+  }
+  return (
+    <Modal open title="What do you want to do?" footer={null} onCancel={onClose} width={620} style={{ top: 60 }}>
+      <Input
+        autoFocus
+        role="combobox"
+        aria-expanded
+        aria-controls="commands"
+        aria-activedescendant={commands[now] && `command-${now}`}
+        aria-label="What do you want to do?"
+        placeholder="quieter music, split, words of the lesson, a step’s title or number"
+        value={sought}
+        onChange={(event) => {
+          setSought(event.target.value)
+          setAt(0)
+        }}
+        onKeyDown={(event) => {
+          if (event.nativeEvent.isComposing) return
+          const by = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+          if (by) {
+            event.preventDefault()
+            setAt((now + by + commands.length) % Math.max(1, commands.length))
+          }
+          if (event.key === 'Enter') run(commands[now])
+        }}
+      />
+      <ul className={styles.results} role="listbox" id="commands" aria-label="What was found" ref={list}>
+        {commands.map((command, i) => (
+          <li
+            key={command.key}
+            id={`command-${i}`}
+            role="option"
+            aria-selected={i === now}
+            onMouseMove={() => setAt(i)}
+            onClick={() => run(command)}
+          >
+            <span className={styles.what}>{command.title}</span>
+            <span className={styles.kind}>{command.kind}</span>
+            {command.keys && <kbd>{shownKeys(command.keys, isApple())}</kbd>}
+          </li>
+        ))}
+      </ul>
+      {commands.length === 0 && (
+        <p role="status">Nothing is called so. Try another word: what you want to change, or what is said there.</p>
+      )}
+    </Modal>
+  )
+}
+
+const actionCommands = (sought: string, actions: SheetActions): Command[] =>
+  actionsNamed(
+    sought,
+    ACTIONS.filter(({ id }) => id !== 'commands'),
+  ).map(({ id, title, group, keys }) => ({
+    key: id,
+    title,
+    kind: GROUPS[group],
+    keys: keys[0],
+    run: actions[id as ActionId],
+  }))
+
+function stepCommands(sought: string, steps: readonly Step[], go: (step: string, word: number) => void): Command[] {
+  const wanted = sought.trim().toLocaleLowerCase()
+  if (wanted === '') return []
+  return steps
+    .map(({ id, title }, index) => ({ id, title, number: String(index + 1) }))
+    .filter(({ title, number }) => number === wanted || title.toLocaleLowerCase().includes(wanted))
+    .slice(0, MOST_STEPS)
+    .map(({ id, title, number }) => ({
+      key: `step ${id}`,
+      title: `${number}. ${title}`,
+      kind: 'go to the step',
+      run: () => go(id, 0),
+    }))
+}
+
+/** Two letters are in every text. */
+const LEAST_LETTERS = 3
+
+function wordCommands(sought: string, steps: readonly Step[], go: (step: string, word: number) => void): Command[] {
+  if (sought.trim().length < LEAST_LETTERS) return []
+  return findWords(steps, sought)
+    .slice(0, MOST_WORDS)
+    .map(({ step, word }) => {
+      const index = steps.findIndex(({ id }) => id === step)
+      return {
+        key: `word ${step} ${word}`,
+        title: `“${sought.trim()}” in step ${index + 1}, ${steps[index]!.title}`,
+        kind: 'go to the words',
+        run: () => go(step, Math.max(0, word)),
+      }
+    })
+}

@@ -1,0 +1,94 @@
+'use client'
+
+import { Button, Dropdown, Form, Input, Modal } from 'antd'
+import { useState } from 'react'
+import type { ShelfItem } from '@/core/lesson/document'
+import { clock } from '../../format'
+import { useDesk, useLesson, useLessonState } from '../../lesson/context'
+import { BringIn } from '../../uploads/BringIn'
+import { ReplaceDeck } from './ReplaceDeck'
+import { useShelfActions } from '../../lesson/useShelfActions'
+import styles from '../panel.module.css'
+
+const KINDS = { still: 'picture', deck: 'slides', recording: 'recording', sound: 'sound' }
+
+/** The lesson's files, what is known of them, and what can be done with them. */
+export function ShelfPanel() {
+  const { shelf } = useLesson()
+  const media = useLessonState((state) => state.media)
+  const [described, setDescribed] = useState<ShelfItem | null>(null)
+  const [replaced, setReplaced] = useState<ShelfItem | null>(null)
+  const actions = useShelfActions()
+  return (
+    <>
+      <ul className={styles.list}>
+        {shelf.map((item) => {
+          const info = media.get(item.media)
+          const facts = [
+            KINDS[item.kind],
+            info?.length ? clock(info.length, false) : null,
+            info && info.pages.length > 1 ? `${info.pages.length} pages` : null,
+            item.licence || 'licence not noted',
+          ]
+          return (
+            <li key={item.media}>
+              <span title={info?.note ?? item.title}>
+                {item.title}
+                <small>{facts.filter(Boolean).join(' · ')}</small>
+              </span>
+              <Dropdown
+                trigger={['click']}
+                menu={{
+                  items: [
+                    ...actions(item),
+                    ...(item.kind === 'deck'
+                      ? [{ key: 'replace', label: 'Replace by a new version…', onClick: () => setReplaced(item) }]
+                      : []),
+                    { key: 'describe', label: 'Title, licence and credit…', onClick: () => setDescribed(item) },
+                  ],
+                }}
+              >
+                <Button size="small">Use…</Button>
+              </Dropdown>
+            </li>
+          )
+        })}
+      </ul>
+      {shelf.length === 0 && <p className={styles.note}>No files yet. Drop some anywhere on this page.</p>}
+      <BringIn />
+      {replaced && <ReplaceDeck item={replaced} onClose={() => setReplaced(null)} />}
+      {described && <DescribeDialog item={described} onClose={() => setDescribed(null)} />}
+    </>
+  )
+}
+
+function DescribeDialog({ item, onClose }: { item: ShelfItem; onClose: () => void }) {
+  const { store } = useDesk()
+  const [form] = Form.useForm<Pick<ShelfItem, 'title' | 'source' | 'licence' | 'credit'>>()
+  return (
+    <Modal
+      open
+      title="About this file"
+      okText="Keep"
+      onCancel={onClose}
+      onOk={() => {
+        if (store.getState().edit({ name: 'describeMedia', item: { ...item, ...form.getFieldsValue() } })) onClose()
+      }}
+    >
+      <Form form={form} layout="vertical" initialValues={item}>
+        <Form.Item name="title" label="Title">
+          <Input maxLength={200} />
+        </Form.Item>
+        <Form.Item name="source" label="Where it comes from">
+          <Input maxLength={500} />
+        </Form.Item>
+        <Form.Item name="licence" label="Licence">
+          <Input maxLength={200} placeholder="for example CC BY 4.0, or: made by us" />
+        </Form.Item>
+        <Form.Item name="credit" label="Credit">
+          <Input maxLength={500} />
+        </Form.Item>
+      </Form>
+    </Modal>
+  )
+}

@@ -1,0 +1,190 @@
+'use client'
+
+import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
+import { App, Button, Modal, Select, Slider } from 'antd'
+import { nanoid } from 'nanoid'
+import { useEffect, useRef, useState } from 'react'
+import { DEFAULT_WISH, KEY_NAMES, MOODS, PIECE_KINDS, type PieceKind, type Wish } from '@/core/compose/wish'
+import { newBed } from '@/core/lesson/document'
+import type { Timeline } from '@/core/lesson/timeline'
+import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
+import { NumberField } from '../../parts/NumberField'
+import { runJob } from '../../jobs'
+import styles from '../panel.module.css'
+
+const KIND_NAMES: Record<PieceKind, string> = {
+  pads: 'Calm pads',
+  piano: 'Soft piano',
+  harp: 'Harp',
+  strings: 'Warm strings',
+  guitar: 'Plucked guitar',
+  'music-box': 'Music box',
+  marimba: 'Marimba',
+  keys: 'Electric keys and brushes',
+  woodwind: 'Woodwind',
+  percussion: 'Light percussion',
+}
+const LICENCE = { source: 'Made by Yarn Step', licence: 'CC0 1.0', credit: '' }
+
+/** A piece written for this lesson: as long as needed, fuller in its title and close, out of the voice's way in between. */
+export function ComposeBed({ onClose }: { onClose: () => void }) {
+  const { store } = useDesk()
+  const { message } = App.useApp()
+  const lesson = useLesson()
+  const timeline = useTimeline()
+  const selected = useLessonState((state) => state.selected[0])
+  const [choice, setChoice] = useState(DEFAULT_WISH)
+  const [busy, setBusy] = useState<number | null>(null)
+  const isClosed = useRef(false)
+  const close = () => {
+    isClosed.current = true
+    onClose()
+  }
+  const from = timeline.steps.find(({ step }) => step.id === selected) ?? timeline.steps[0]
+  const wish = from && wishFor(choice, timeline, from.start)
+  const preview = usePreview()
+  const set = (part: Partial<typeof choice>) => {
+    preview.stop()
+    setChoice({ ...choice, ...part })
+  }
+  const make = async () => {
+    if (!wish || !from) return
+    setBusy(0)
+    try {
+      const { info } = await runJob<'compose'>({ kind: 'compose', wish }, setBusy)
+      if (isClosed.current) return
+      store.getState().addMedia([info])
+      const title = `${KIND_NAMES[wish.kind]}, ${wish.mood}, no. ${wish.seed}`
+      const item = { media: info.hash, kind: 'sound' as const, title, ...LICENCE }
+      store.getState().editTogether([
+        { name: 'addBed', cue: newBed(nanoid(10), info.hash, from.step.id) },
+        { name: 'putOnShelf', items: [item] },
+      ])
+      close()
+    } catch (error) {
+      if (isClosed.current) return
+      void message.error((error as Error).message)
+      setBusy(null)
+    }
+  }
+  return (
+    <Modal
+      open
+      title="Make a piece for this lesson"
+      okText={from ? `Make it, from step ${from.index + 1} on` : 'Make it'}
+      okButtonProps={{ disabled: !wish, loading: busy !== null }}
+      onOk={() => void make()}
+      onCancel={close}
+      afterClose={preview.stop}
+    >
+      <div className={styles.wish}>
+        <span>Kind</span>
+        <Select
+          aria-label="Kind of piece"
+          value={choice.kind}
+          options={PIECE_KINDS.map((kind) => ({ value: kind, label: KIND_NAMES[kind] }))}
+          onChange={(kind) => set({ kind })}
+        />
+        <span>Mood</span>
+        <Select
+          aria-label="Mood"
+          value={choice.mood}
+          options={MOODS.map((mood) => ({ value: mood, label: mood }))}
+          onChange={(mood) => set({ mood })}
+        />
+        <span>Tempo</span>
+        <Slider
+          ariaLabelForHandle="Tempo"
+          min={50}
+          max={140}
+          value={choice.tempo}
+          tooltip={{ formatter: (value) => `${value} beats a minute` }}
+          onChange={(tempo) => set({ tempo })}
+        />
+        <span>How busy</span>
+        <Slider
+          ariaLabelForHandle="How busy"
+          min={0}
+          max={1}
+          step={0.1}
+          value={choice.density}
+          tooltip={{ open: false }}
+          marks={{ 0: 'sparse', 1: 'busy' }}
+          style={{ margin: '10px 18px 22px' }}
+          onChange={(density) => set({ density })}
+        />
+        <span>Key</span>
+        <Select
+          aria-label="Key"
+          value={choice.key}
+          options={KEY_NAMES.map((label, value) => ({ value, label }))}
+          onChange={(key) => set({ key })}
+        />
+        <span>Number</span>
+        <span style={{ display: 'flex', gap: 8 }}>
+          <NumberField
+            aria-label="Number of the piece"
+            min={0}
+            max={999_999}
+            precision={0}
+            value={choice.seed}
+            onChange={(seed) => seed !== null && set({ seed })}
+          />
+          <Button onClick={() => set({ seed: Math.floor(Math.random() * 10_000) })}>Another one</Button>
+        </span>
+      </div>
+      <p className={styles.note} style={{ marginTop: 12 }}>
+        {lesson.steps.length === 0
+          ? 'Add a step first: the piece is made as long as the lesson.'
+          : 'The same choices and number always give the same piece. While somebody speaks it keeps out of the voice’s register.'}
+      </p>
+      {wish && (
+        <div className={styles.actions}>
+          <Button
+            icon={preview.playing ? <PauseOutlined /> : <CaretRightFilled />}
+            loading={preview.loading}
+            onClick={() => (preview.playing ? preview.stop() : preview.play(wish))}
+          >
+            {preview.playing ? 'Stop' : 'Listen to 15 seconds'}
+          </Button>
+          <Button href={`/api/pieces/score?wish=${encodeURIComponent(JSON.stringify(wish))}`}>Save as MIDI file</Button>
+        </div>
+      )}
+    </Modal>
+  )
+}
+
+/** The piece lasts from its step to the lesson's end; what is silent at both ends is its title and close. */
+function wishFor(choice: typeof DEFAULT_WISH, { passages, length }: Timeline, start: number): Wish | null {
+  const rest = length - start
+  if (rest < 4) return null
+  const own = passages.filter(({ end }) => end > start)
+  const first = own[0] ? Math.max(0, own[0].start - start) : rest
+  const last = own.at(-1) ? own.at(-1)!.end - start : 0
+  const sections: Wish['sections'] = [{ kind: first > 2 ? 'title' : 'body', start: 0 }]
+  if (first > 2 && first < rest) sections.push({ kind: 'body', start: first })
+  if (rest - last > 3 && last > 0) sections.push({ kind: 'close', start: last })
+  return { ...choice, length: rest, sections }
+}
+
+function usePreview() {
+  const audio = useRef<HTMLAudioElement | null>(null)
+  const [state, setState] = useState<'idle' | 'loading' | 'playing'>('idle')
+  const stop = () => {
+    audio.current?.pause()
+    audio.current = null
+    setState('idle')
+  }
+  useEffect(() => () => audio.current?.pause(), [])
+  const play = (wish: Wish) => {
+    stop()
+    const element = new Audio(`/api/pieces/preview?wish=${encodeURIComponent(JSON.stringify(wish))}`)
+    element.onplaying = () => setState('playing')
+    element.onended = stop
+    element.onerror = stop
+    audio.current = element
+    setState('loading')
+    void element.play().catch(() => undefined)
+  }
+  return { play, stop, playing: state === 'playing', loading: state === 'loading' }
+}

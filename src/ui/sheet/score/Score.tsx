@@ -1,0 +1,312 @@
+'use client'
+
+import {
+  MinusOutlined,
+  PlusOutlined,
+  QuestionCircleOutlined,
+  SearchOutlined,
+  UnorderedListOutlined,
+} from '@ant-design/icons'
+import { DndContext, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { Button, Segmented, Tooltip } from 'antd'
+import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react'
+import type { Lesson, Step } from '@/core/lesson/document'
+import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
+import { isOutdated, isStandIn } from '@/core/lesson/takes'
+import { stepAt } from '@/core/lesson/layout'
+import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
+import { keepList } from '../../lesson/settle'
+import { shownKeys } from '../../keys'
+import { isApple } from '../../system'
+import { BringIn } from '../../uploads/BringIn'
+import { Playhead } from './Playhead'
+import { Row } from './Row'
+import { caretTime, selectionOf } from '../../words/caret'
+import { inOrder } from '../../words/inOrder'
+import { RowMenu } from '../actions/RowMenu'
+import type { SheetActions } from '../actions/actions'
+import { useWordMeasure } from './rowWords'
+import { tabsByStep, type RowTab } from './Tabs'
+import { useMeasuredWidth } from '../../parts/useMeasuredWidth'
+import { isInSight, useZoom } from './useZoom'
+import {
+  geometryOf,
+  LEFT_MARGIN,
+  RIGHT_MARGIN,
+  rowHeight,
+  useSheetView,
+  WAVE_HEIGHTS,
+  type SheetGeometry,
+} from './view'
+import styles from '../sheet.module.css'
+
+const OVERSCAN = 3
+const NO_TABS: readonly RowTab[] = []
+
+interface ScoreProps {
+  actions: SheetActions
+  /** The search, while it is open. */
+  find: ReactNode
+}
+
+export function Score({ actions, find }: ScoreProps) {
+  const { store, player } = useDesk()
+  const lesson = useLesson()
+  const timeline = useTimeline()
+  const { analyses, mix, selected, caret } = useLessonState((state) => state)
+  const { pixelsPerSecond, waveHeight } = useSheetView()
+  const [width, measured] = useMeasuredWidth(840)
+  const scroller = useRef<HTMLDivElement>(null)
+  const geometry = useMemo(
+    () => geometryOf(pixelsPerSecond, waveHeight, width - LEFT_MARGIN - RIGHT_MARGIN),
+    [pixelsPerSecond, waveHeight, width],
+  )
+  // Heights follow from lengths and scale; new functions tell the virtual list that these have changed.
+  const heights = useMemo(
+    () => ({
+      estimateSize: (i: number) => rowHeight(timeline.steps[i]!.end - timeline.steps[i]!.start, geometry),
+      getItemKey: (i: number) => timeline.steps[i]!.step.id,
+    }),
+    [timeline, geometry],
+  )
+  const rows = useVirtualizer({
+    count: timeline.steps.length,
+    getScrollElement: () => scroller.current,
+    overscan: OVERSCAN,
+    ...heights,
+  })
+  useZoom(scroller, rows, timeline, geometry)
+
+  const passages = usePassages(timeline)
+  const measure = useWordMeasure()
+  const chosen = useMemo(() => selectionOf(lesson.steps, caret), [lesson.steps, caret])
+  const tabs = useMemo(() => tabsByStep(lesson, timeline), [lesson, timeline])
+  const bedTitles = useMemo(
+    () =>
+      new Map(
+        timeline.beds.map(({ cue, start }) => [
+          stepAt(timeline, start)?.step.id,
+          { cue, title: lesson.shelf.find(({ media }) => media === cue.media)?.title ?? 'Music' },
+        ]),
+      ),
+    [timeline, lesson.shelf],
+  )
+
+  const onSelect = useCallback(
+    (step: string, how: { add: boolean; range: boolean }) => {
+      const state = store.getState()
+      state.select(
+        nextSelection(
+          state.history.lesson.steps.map(({ id }) => id),
+          state.selected,
+          step,
+          how,
+        ),
+        { step, word: 0 },
+      )
+      player.seek(caretTime(store.getState(), { step, word: 0 }))
+    },
+    [store, player],
+  )
+  const onCaret = useCallback(
+    (step: string, word: number, extend: boolean) => {
+      const { caret: before, select, history } = store.getState()
+      const anchor = extend && before ? (before.anchor ?? { step: before.step, word: before.word }) : undefined
+      const back = selectionOf(history.lesson.steps, { step, word, anchor }).get(step)?.from === word
+      // A selection ends after the word that was clicked on.
+      select([step], anchor ? { step, word: back ? word : word + 1, anchor } : { step, word })
+      player.seek(caretTime(store.getState(), { step, word }))
+    },
+    [store, player],
+  )
+
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return
+    const { selected: chosen, edit } = store.getState()
+    const all = lesson.steps.map(({ id }) => id)
+    const steps = chosen.includes(String(active.id)) ? inOrder(all, chosen) : [String(active.id)]
+    const target = all.indexOf(String(over.id))
+    // Dragged down, steps come after the row they are dropped on; dragged up, before it.
+    const before = all.indexOf(String(active.id)) < target ? (all[target + 1] ?? null) : all[target]!
+    edit({ name: 'moveSteps', steps, before })
+  }
+
+  // The caret must be in sight wherever the keys have taken it.
+  const caretIndex = timeline.steps.findIndex(({ step }) => step.id === caret?.step)
+  useEffect(() => {
+    if (caretIndex >= 0 && !isInSight(rows, caretIndex)) rows.scrollToIndex(caretIndex, { align: 'auto' })
+  }, [rows, caretIndex])
+
+  return (
+    <section className={styles.score} aria-label="Sheet" ref={measured}>
+      <Ruler geometry={geometry} />
+      <div className={styles.scroll} ref={scroller} data-testid="score">
+        {timeline.steps.length === 0 && <EmptySheet />}
+        <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
+          <RowMenu actions={actions}>
+            <div
+              className={styles.content}
+              style={{ height: rows.getTotalSize() }}
+              role="table"
+              aria-label="Steps"
+              aria-rowcount={timeline.steps.length}
+            >
+              {rows.getVirtualItems().map((item) => {
+                const span = timeline.steps[item.index]
+                if (!span) return null
+                return (
+                  <div
+                    key={item.key}
+                    className={styles.slot}
+                    style={{ transform: `translateY(${item.start}px)`, height: item.size }}
+                  >
+                    <Row
+                      span={span}
+                      passages={passages.get(span.step.id)!}
+                      analyses={analyses}
+                      mix={mix}
+                      bedStarts={bedTitles.get(span.step.id) ?? null}
+                      hasBed={timeline.beds.length > 0}
+                      tabs={tabs.get(span.step.id) ?? NO_TABS}
+                      voice={voiceMark(lesson, span.step)}
+                      geometry={geometry}
+                      measure={measure}
+                      selected={selected.includes(span.step.id)}
+                      caret={caret?.step === span.step.id ? caret : null}
+                      chosen={chosen.get(span.step.id) ?? null}
+                      onSelect={onSelect}
+                      onCaret={onCaret}
+                    />
+                  </div>
+                )
+              })}
+              <Playhead rows={rows} geometry={geometry} scroller={scroller} />
+            </div>
+          </RowMenu>
+        </DndContext>
+      </div>
+      {find}
+      <Tools actions={actions} />
+    </section>
+  )
+}
+
+/** The passages of each step; lists that are as before stay the same object. */
+function usePassages(timeline: Timeline): Map<string, readonly PassageSpan[]> {
+  const before = useRef(new Map<string, readonly PassageSpan[]>())
+  return useMemo(() => {
+    const byStep = new Map<string, PassageSpan[]>(timeline.steps.map(({ step }) => [step.id, []]))
+    for (const span of timeline.passages) byStep.get(span.step.id)!.push(span)
+    // eslint-disable-next-line react-hooks/refs -- what was drawn before decides only which equal object is used
+    const kept = new Map([...byStep].map(([id, list]) => [id, keepList(list, before.current.get(id))]))
+    // eslint-disable-next-line react-hooks/refs
+    before.current = kept
+    return kept
+  }, [timeline])
+}
+
+/** Only what asks for something to be done. */
+function voiceMark(lesson: Lesson, step: Step): string | null {
+  if (isOutdated(lesson, step)) return 'script changed'
+  return isStandIn(lesson, step) ? 'stand-in' : null
+}
+
+function EmptySheet() {
+  return (
+    <div className={styles.empty}>
+      <h2>Nothing here yet</h2>
+      <p>
+        Drop slides, recordings, narration or music anywhere on this page, or choose files. Each picture becomes a step.
+      </p>
+      <BringIn type="primary" />
+    </div>
+  )
+}
+
+function Ruler({ geometry }: { geometry: SheetGeometry }) {
+  const every = geometry.pixelsPerSecond >= 45 ? 1 : geometry.pixelsPerSecond >= 22 ? 2 : 5
+  const marks = Array.from({ length: Math.floor(geometry.lineSeconds / every) + 1 }, (_, i) => i * every)
+  return (
+    <div className={styles.ruler} aria-hidden="true">
+      <span className={styles.rulerLeft}>step</span>
+      <span className={styles.rulerScale}>
+        {marks.map((second) => (
+          <span key={second} style={{ left: second * geometry.pixelsPerSecond }}>
+            {second} s
+          </span>
+        ))}
+      </span>
+      <span className={styles.rulerRight}>length</span>
+    </div>
+  )
+}
+
+function Tools({ actions }: Pick<ScoreProps, 'actions'>) {
+  const aligning = useLessonState((state) => state.aligning)
+  const { pixelsPerSecond, waveHeight, setScale, setWaveHeight } = useSheetView()
+  return (
+    <div className={styles.tools}>
+      <BringIn />
+      <Button size="small" icon={<SearchOutlined />} onClick={actions.find}>
+        Find
+      </Button>
+      <Tooltip title={`Everything that can be done (${shownKeys('mod+k', isApple())})`}>
+        <Button size="small" icon={<UnorderedListOutlined />} onClick={actions.commands}>
+          What to do
+        </Button>
+      </Tooltip>
+      {aligning > 0 && (
+        <span role="status">
+          Finding the words in {aligning} {aligning === 1 ? 'take' : 'takes'}…
+        </span>
+      )}
+      <span className={styles.gap} />
+      Scale
+      <Button
+        size="small"
+        icon={<MinusOutlined />}
+        aria-label="Smaller scale"
+        onClick={() => setScale(pixelsPerSecond / 1.25)}
+      />
+      <Button
+        size="small"
+        icon={<PlusOutlined />}
+        aria-label="Larger scale"
+        onClick={() => setScale(pixelsPerSecond * 1.25)}
+      />
+      <span style={{ marginLeft: 10 }}>Wave</span>
+      <Segmented
+        size="small"
+        aria-label="Height of the wave"
+        value={waveHeight}
+        options={WAVE_HEIGHTS.map((value, i) => ({ value, label: ['low', 'usual', 'tall', 'tallest'][i]! }))}
+        onChange={setWaveHeight}
+      />
+      <Tooltip title="Keys (?)">
+        <Button
+          size="small"
+          type="text"
+          icon={<QuestionCircleOutlined />}
+          aria-label="List of keys"
+          onClick={actions.help}
+        />
+      </Tooltip>
+    </div>
+  )
+}
+
+function nextSelection(
+  all: readonly string[],
+  selected: readonly string[],
+  step: string,
+  { add, range }: { add: boolean; range: boolean },
+): string[] {
+  if (range && selected.length > 0) {
+    const [a, b] = [all.indexOf(selected[0]!), all.indexOf(step)]
+    return a <= b ? all.slice(a, b + 1) : all.slice(b, a + 1).reverse()
+  }
+  if (!add) return [step]
+  return selected.includes(step) ? selected.filter((id) => id !== step) : [...selected, step]
+}

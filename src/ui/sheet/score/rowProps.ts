@@ -1,0 +1,44 @@
+import type { BedCue } from '@/core/lesson/document'
+import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
+import type { Analysis } from '@/core/measure/analysis'
+import type { StepWord } from '@/core/narration/words/stepWords'
+import type { WordRange } from '@/core/narration/words/wordRange'
+import type { Seconds } from '@/core/units'
+import type { MixPicture } from '@/workers/protocol'
+import type { Caret } from '../../lesson/lessonStore'
+import type { Measure, WordRun } from './rowWords'
+import type { RowTab } from './Tabs'
+import type { SheetGeometry } from './view'
+
+/** What a row of the sheet shows. */
+export interface RowProps {
+  span: StepSpan
+  passages: readonly PassageSpan[]
+  analyses: ReadonlyMap<string, Analysis>
+  mix: MixPicture | null
+  /** The music that starts here. */
+  bedStarts: { cue: BedCue; title: string } | null
+  hasBed: boolean
+  /** What hangs in this row: sounds, and further pictures. */
+  tabs: readonly RowTab[]
+  /** What there is to say of its voice, such as that a stand-in reads it. */
+  voice: string | null
+  geometry: SheetGeometry
+  selected: boolean
+  measure: Measure
+  /** Null where the caret stands in another step. */
+  caret: Caret | null
+  /** The step's words that are selected. */
+  chosen: WordRange | null
+  onSelect(step: string, how: { add: boolean; range: boolean }): void
+  onCaret(step: string, word: number, extend: boolean): void
+}
+
+/** What a line of a row shows. */
+export interface LineProps extends RowProps {
+  line: number
+  lines: number
+  words: readonly StepWord[]
+  runs: WordRun[]
+  caretAt: Seconds | null
+}

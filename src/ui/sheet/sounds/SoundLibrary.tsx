@@ -1,0 +1,90 @@
+'use client'
+
+import { CaretRightFilled } from '@ant-design/icons'
+import { App, Button, Input } from 'antd'
+import { useRef, useState } from 'react'
+import { EFFECTS_LICENCE, findEffects, type Effect } from '@/core/sounds/effects'
+import { HOUSE_RATE } from '@/core/units'
+import { useDesk, useLessonState } from '../../lesson/context'
+import { runJob } from '../../jobs'
+import { anchorAtCaret } from '../../words/anchors'
+import { newSound } from './newSound'
+import styles from '../panel.module.css'
+
+/** Effects and stingers that come with the application: listened to here, hung on the caret. */
+export function SoundLibrary() {
+  const { store } = useDesk()
+  const { message } = App.useApp()
+  const state = useLessonState((all) => all)
+  const [phrase, setPhrase] = useState('')
+  const [busy, setBusy] = useState<string | null>(null)
+  const listen = useListening()
+  const here = anchorAtCaret(state)
+  const hang = async ({ id, name, length }: Effect) => {
+    if (!here) return
+    setBusy(id)
+    try {
+      const { info } = await runJob<'effect'>({ kind: 'effect', effect: id })
+      store.getState().addMedia([info])
+      store.getState().editTogether([
+        { name: 'placeMarks', marks: here.marks },
+        { name: 'addSounds', sounds: [newSound(info.hash, length, here.anchor, 'effect')] },
+        { name: 'putOnShelf', items: [{ media: info.hash, kind: 'sound', title: name, ...EFFECTS_LICENCE }] },
+      ])
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
+    setBusy(null)
+  }
+  const found = findEffects(phrase)
+  return (
+    <>
+      <h3 className={styles.heading} style={{ marginTop: 14 }}>
+        Library
+      </h3>
+      <Input
+        size="small"
+        aria-label="Look for a sound"
+        placeholder="bell, click, wave…"
+        value={phrase}
+        onChange={(event) => setPhrase(event.target.value)}
+      />
+      <ul className={styles.list} aria-label="Library of sounds">
+        {found.map((one) => (
+          <li key={one.id}>
+            <Button
+              size="small"
+              type="text"
+              icon={<CaretRightFilled />}
+              aria-label={`Listen to ${one.name}`}
+              onClick={() => listen(one)}
+            />
+            <span>
+              {one.name}
+              <small>{one.length.toFixed(1)} s</small>
+            </span>
+            <Button size="small" loading={busy === one.id} disabled={!here} onClick={() => void hang(one)}>
+              Hang on the caret
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {found.length === 0 && <p className={styles.note}>No sound is called that. Bring in a file of your own.</p>}
+      <p className={styles.note}>All of these are made by formula and free of rights (CC0).</p>
+    </>
+  )
+}
+
+/** Plays an effect at once: it is made in the page. */
+function useListening(): (effect: Effect) => void {
+  const context = useRef<AudioContext | null>(null)
+  return (effect) => {
+    context.current ??= new AudioContext({ sampleRate: HOUSE_RATE })
+    const samples = effect.make()
+    const buffer = context.current.createBuffer(1, samples.length, HOUSE_RATE)
+    buffer.copyToChannel(Float32Array.from(samples), 0)
+    const source = new AudioBufferSourceNode(context.current, { buffer })
+    source.connect(context.current.destination)
+    source.start()
+  }
+}

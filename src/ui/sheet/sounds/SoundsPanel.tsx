@@ -1,0 +1,214 @@
+'use client'
+
+import { DeleteOutlined } from '@ant-design/icons'
+import { App, Button, Checkbox, Select } from 'antd'
+import { useState } from 'react'
+import type { SoundCue } from '@/core/lesson/document'
+import { clock } from '../../format'
+import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
+import { NumberField } from '../../parts/NumberField'
+import { SecondsField } from '../../parts/SecondsField'
+import { anchorAtCaret, sayAnchor, titleOf } from '../../words/anchors'
+import { soundsClip, writeClipboard } from '../../words/clipboard'
+import { LooseThings } from '../LooseThings'
+import { newSound } from './newSound'
+import { SoundLibrary } from './SoundLibrary'
+import styles from '../panel.module.css'
+
+/** Effects and second voices: what hangs where, and what has come loose. */
+export function SoundsPanel() {
+  const { store, player } = useDesk()
+  const lesson = useLesson()
+  const timeline = useTimeline()
+  const state = useLessonState((all) => all)
+  const [open, setOpen] = useState<string | null>(null)
+  const [chosen, setChosen] = useState<readonly string[]>([])
+  const { edit } = store.getState()
+  return (
+    <>
+      <LooseThings which={({ kind }) => kind === 'sound'} />
+      <ul className={styles.list}>
+        {timeline.sounds.map(({ cue, start }) => (
+          <li key={cue.id} className={styles.sound}>
+            <Checkbox
+              aria-label={`Choose ${titleOf(lesson, cue.media)}`}
+              checked={chosen.includes(cue.id)}
+              onChange={({ target }) =>
+                setChosen(target.checked ? [...chosen, cue.id] : chosen.filter((id) => id !== cue.id))
+              }
+            />
+            <button
+              className={styles.plain}
+              aria-expanded={open === cue.id}
+              onClick={() => {
+                setOpen(open === cue.id ? null : cue.id)
+                player.seek(Math.max(0, start - 1))
+              }}
+            >
+              {titleOf(lesson, cue.media)}
+              <small>
+                {clock(start)} · {sayOffset(cue)} {sayAnchor(state, cue)}
+                {cue.track === 'voice' && ' · second voice'}
+              </small>
+            </button>
+            <Button
+              size="small"
+              type="text"
+              icon={<DeleteOutlined />}
+              aria-label={`Take ${titleOf(lesson, cue.media)} out`}
+              onClick={() => edit({ name: 'removeSounds', sounds: [cue.id] })}
+            />
+            {open === cue.id && <SoundSettings cue={cue} />}
+          </li>
+        ))}
+      </ul>
+      <Several cues={lesson.sounds.filter(({ id }) => chosen.includes(id))} onDone={() => setChosen([])} />
+      <AddSound />
+      <SoundLibrary />
+    </>
+  )
+}
+
+/** What can be done to several sounds at once. */
+function Several({ cues, onDone }: { cues: readonly SoundCue[]; onDone: () => void }) {
+  const { store } = useDesk()
+  const { message } = App.useApp()
+  const [by, setBy] = useState(0.5)
+  if (cues.length === 0) return null
+  const { edit, editTogether } = store.getState()
+  const shift = () =>
+    editTogether(
+      cues.map((cue) => ({
+        name: 'setSound',
+        sound: { ...cue, anchor: { ...cue.anchor, offset: cue.anchor.offset + by } },
+      })),
+    )
+  const copy = () => {
+    const ids = cues.map(({ id }) => id)
+    writeClipboard(soundsClip(store.getState(), ids)!)
+    void message.info('Copied. Put the caret where they are to begin, here or in another lesson, and press Ctrl V.')
+  }
+  return (
+    <div className={styles.actions}>
+      <Button size="small" onClick={copy}>
+        Copy {cues.length}
+      </Button>
+      <Button
+        size="small"
+        onClick={() => {
+          if (edit({ name: 'removeSounds', sounds: cues.map(({ id }) => id) })) onDone()
+        }}
+      >
+        Take {cues.length} out
+      </Button>
+      <Button size="small" onClick={shift}>
+        Move them by
+      </Button>
+      <NumberField
+        size="small"
+        aria-label="Seconds to move by"
+        min={-3600}
+        max={3600}
+        step={0.1}
+        value={by}
+        suffix="s"
+        style={{ width: 90 }}
+        onChange={(value) => value !== null && setBy(value)}
+      />
+    </div>
+  )
+}
+
+function sayOffset({ anchor: { offset, kind } }: SoundCue): string {
+  const place = kind === 'step' ? 'the start of' : ''
+  if (Math.abs(offset) < 0.005) return `at ${place}`.trim()
+  return `${Math.abs(offset).toFixed(1)} s ${offset > 0 ? 'after' : 'before'} ${place}`.trim()
+}
+
+function SoundSettings({ cue }: { cue: SoundCue }) {
+  const { store } = useDesk()
+  const state = useLessonState((all) => all)
+  const set = (part: Partial<SoundCue>) => store.getState().edit({ name: 'setSound', sound: { ...cue, ...part } })
+  const here = anchorAtCaret(state)
+  const hang = () =>
+    here &&
+    store.getState().editTogether([
+      { name: 'placeMarks', marks: here.marks },
+      { name: 'setSound', sound: { ...cue, anchor: here.anchor } },
+    ])
+  return (
+    <div className={styles.soundSettings}>
+      <label>
+        Level{' '}
+        <NumberField
+          size="small"
+          min={-60}
+          max={24}
+          value={cue.gain}
+          suffix="dB"
+          style={{ width: 92 }}
+          onChange={(gain) => gain !== null && set({ gain })}
+        />
+      </label>
+      <SecondsField
+        label="After its place"
+        value={cue.anchor.offset}
+        least={-3600}
+        onChange={(offset) => set({ anchor: { ...cue.anchor, offset } })}
+      />
+      <SecondsField label="Fade-in" value={cue.fadeIn} least={0} onChange={(fadeIn) => set({ fadeIn })} />
+      <SecondsField label="Fade-out" value={cue.fadeOut} least={0} onChange={(fadeOut) => set({ fadeOut })} />
+      <Checkbox checked={cue.meant} onChange={({ target }) => set({ meant: target.checked })}>
+        Sounding over words is meant
+      </Checkbox>
+      <Button size="small" disabled={!here} onClick={hang}>
+        Hang it on the word at the caret
+      </Button>
+    </div>
+  )
+}
+
+/** A sound of the shelf, hung on the word or step at the caret. */
+function AddSound() {
+  const { store } = useDesk()
+  const lesson = useLesson()
+  const state = useLessonState((all) => all)
+  const [media, setMedia] = useState<string | null>(null)
+  const [track, setTrack] = useState<SoundCue['track']>('effect')
+  const here = anchorAtCaret(state)
+  const sounds = lesson.shelf.filter(({ kind }) => kind === 'sound')
+  const add = () => {
+    const length = media && state.media.get(media)?.length
+    if (media && length && here)
+      store.getState().editTogether([
+        { name: 'placeMarks', marks: here.marks },
+        { name: 'addSounds', sounds: [newSound(media, length, here.anchor, track)] },
+      ])
+  }
+  return (
+    <div className={styles.actions}>
+      <Select
+        size="small"
+        style={{ flex: 1, minWidth: 120 }}
+        placeholder="A sound from the shelf"
+        aria-label="Sound to add"
+        value={media}
+        options={sounds.map((item) => ({ value: item.media, label: item.title }))}
+        onChange={setMedia}
+      />
+      <Select
+        size="small"
+        aria-label="As what"
+        value={track}
+        options={[
+          { value: 'effect', label: 'effect' },
+          { value: 'voice', label: 'second voice' },
+        ]}
+        onChange={setTrack}
+      />
+      <Button size="small" disabled={!media || !here} onClick={add}>
+        Hang on the caret
+      </Button>
+    </div>
+  )
+}

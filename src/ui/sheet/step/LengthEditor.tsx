@@ -1,0 +1,168 @@
+'use client'
+
+import { Alert, Button, Select } from 'antd'
+import { edgesOf, stepLength } from '@/core/lesson/layout'
+import type { StepSpan } from '@/core/lesson/timeline'
+import type { LengthRule, Step } from '@/core/lesson/document'
+import type { Seconds } from '@/core/units'
+import { useDesk, useLesson, useLessonState } from '../../lesson/context'
+import { SecondsField } from '../../parts/SecondsField'
+import styles from './length.module.css'
+
+const round = (time: Seconds) => Math.round(time * 10) / 10
+
+const RULES: { value: LengthRule['kind']; label: string }[] = [
+  { value: 'voice', label: 'Follows the voice' },
+  { value: 'lesson', label: 'Follows the voice, as set for the lesson' },
+  { value: 'reading', label: 'Time to read what is on the picture' },
+  { value: 'until-next', label: 'Until the next word is said' },
+  { value: 'fixed', label: 'Fixed length' },
+]
+/** People read slides at about this pace. */
+const READING_PACE: Seconds = 0.4
+
+/** The length rule of a step, and what can be done where it can't hold. */
+export function LengthEditor({ span }: { span: StepSpan }) {
+  const { store } = useDesk()
+  const { step, start, end } = span
+  const words = useWordsOnPicture(step)
+  const { edit } = store.getState()
+  const setRule = (length: LengthRule) => edit({ name: 'setLength', step: step.id, length })
+  const { length } = step
+  return (
+    <div className={styles.form}>
+      <Select
+        aria-label="Length rule"
+        value={length.kind}
+        options={RULES}
+        onChange={(kind) => setRule(newRule(kind, round(end - start), words))}
+      />
+      {span.overrun > 0.05 && <Mends span={span} onRule={setRule} />}
+      {length.kind === 'fixed' && (
+        <SecondsField
+          label="Stays for"
+          value={length.length}
+          least={0.1}
+          onChange={(value) => setRule({ kind: 'fixed', length: value })}
+        />
+      )}
+      {(length.kind === 'voice' || length.kind === 'until-next') && (
+        <SecondsField
+          label="At least"
+          value={length.atLeast}
+          least={0}
+          onChange={(atLeast) => setRule({ ...length, atLeast })}
+        />
+      )}
+      {length.kind === 'reading' && (
+        <SecondsField
+          label={`For each of ${length.words} words`}
+          value={length.perWord}
+          least={0}
+          onChange={(perWord) => setRule({ ...length, perWord })}
+        />
+      )}
+      {length.kind === 'lesson' ? <LessonLengths /> : length.kind !== 'fixed' && <Edges step={step} />}
+    </div>
+  )
+}
+
+function newRule(kind: LengthRule['kind'], now: Seconds, words: number): LengthRule {
+  switch (kind) {
+    case 'fixed':
+      return { kind, length: now }
+    case 'lesson':
+      return { kind }
+    case 'reading':
+      return { kind, perWord: READING_PACE, words }
+    default:
+      return { kind, atLeast: 1 }
+  }
+}
+
+/** Counted once, when the rule is set: the file's text on this page, or the card's lines. */
+function useWordsOnPicture({ picture }: Step): number {
+  const media = useLessonState((state) => state.media)
+  const count = (text: string) => text.split(/\s+/).filter(Boolean).length
+  if (picture.kind === 'card') return count(picture.lines.join(' '))
+  return picture.kind === 'still' ? count(media.get(picture.media)?.texts[picture.page - 1] ?? '') : 0
+}
+
+/** The words run past the picture: what can be done about it. */
+function Mends({ span, onRule }: { span: StepSpan; onRule: (rule: LengthRule) => void }) {
+  const lengths = useLesson().lengths
+  const { step, overrun } = span
+  const needed = stepLength({ ...step, length: { kind: 'voice', atLeast: 0 } }, lengths)
+  return (
+    <Alert
+      type="warning"
+      title={`The words run ${overrun.toFixed(1)} s past the picture and are cut off.`}
+      description={
+        <span className={styles.mends}>
+          <Button size="small" onClick={() => onRule({ kind: 'voice', atLeast: 1 })}>
+            Follow the voice
+          </Button>
+          <Button size="small" onClick={() => onRule({ kind: 'fixed', length: Math.ceil(needed * 10) / 10 })}>
+            Stay for {needed.toFixed(1)} s
+          </Button>
+        </span>
+      }
+    />
+  )
+}
+
+function Edges({ step }: { step: Step }) {
+  const { store } = useDesk()
+  const { edit } = store.getState()
+  const { leadIn, tail } = edgesOf(step, useLesson().lengths)
+  return (
+    <>
+      <SecondsField
+        label="Lead-in, before the first word"
+        value={leadIn}
+        least={0}
+        onChange={(value) => edit({ name: 'setLeadIn', step: step.id, leadIn: value })}
+      />
+      <SecondsField
+        label="Tail, after the last word"
+        value={tail}
+        least={0}
+        onChange={(value) => edit({ name: 'setTail', step: step.id, tail: value })}
+      />
+    </>
+  )
+}
+
+/** The lesson's own rule, and a way to give it to all steps. */
+function LessonLengths() {
+  const { store } = useDesk()
+  const { lengths, steps } = useLesson()
+  const { edit } = store.getState()
+  const others = steps.filter(({ length }) => length.kind === 'voice')
+  const fields = [
+    ['leadIn', 'Lead-in, in all such steps'],
+    ['tail', 'Tail, in all such steps'],
+    ['atLeast', 'At least, in all such steps'],
+  ] as const
+  return (
+    <>
+      {fields.map(([key, label]) => (
+        <SecondsField
+          key={key}
+          label={label}
+          value={lengths[key]}
+          least={0}
+          onChange={(value) => edit({ name: 'setLengths', lengths: { ...lengths, [key]: value } })}
+        />
+      ))}
+      {others.length > 0 && (
+        <Button
+          size="small"
+          onClick={() => edit({ name: 'setLengthOf', steps: others.map(({ id }) => id), length: { kind: 'lesson' } })}
+        >
+          Use it for the {others.length} steps that follow the voice
+        </Button>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,107 @@
+import { emptyLesson, newStep, type SoundCue, type Take } from '@/core/lesson/document'
+import { layoutLesson } from '@/core/lesson/layout'
+import type { MediaInfo } from '@/core/messages/media'
+import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
+import { createLessonStore } from '../lesson/lessonStore'
+import { copySelected, pasteAtCaret } from './caret'
+import { pasteEdit, pasteSounds, soundsClip, stepsClip, wordsClip } from './clipboard'
+import { newSound } from '../sheet/sounds/newSound'
+
+const BELL = 'b'.repeat(64)
+const voice = speechLike([
+  [-10, 2],
+  [null, 0.6],
+  [-12, 2],
+  [null, 0.8],
+])
+const bank = soundBank({ [TAKE]: [voice] })
+const take: Take = {
+  id: 't',
+  media: TAKE,
+  step: 's0',
+  from: 0,
+  to: 5.4,
+  name: 'Take 1',
+  kind: 'recorded',
+  script: 'Ease the line.',
+  room: null,
+  cleanUp: null,
+  removed: false,
+  retimed: [],
+}
+const item = { media: TAKE, title: 'Reading', kind: 'sound' as const, source: '', licence: 'own', credit: '' }
+const info = { hash: TAKE, name: 'reading.wav', channels: 1, length: 5.4 } as unknown as MediaInfo
+
+function open() {
+  const lesson = { ...lessonOver([0, 2.3, 5.4], false), takes: [take], shelf: [item] }
+  const store = createLessonStore(lesson, [info], (sentence) => {
+    throw new Error(sentence)
+  })
+  store.setState({ analyses: new Map([[TAKE, bank.analysisOf(TAKE)!]]) })
+  return store
+}
+
+/** A lesson with one silent step, as another window might have it. */
+function another() {
+  const lesson = { ...emptyLesson('Other'), steps: [newStep('o', 'Other', { kind: 'card', lines: ['Other'] })] }
+  return createLessonStore(lesson, [], (sentence) => {
+    throw new Error(sentence)
+  })
+}
+
+test('words go into another lesson with the take they are said in', () => {
+  const store = open()
+  store.setState({ caret: { step: 's1', word: 1, anchor: { step: 's0', word: 0 } } })
+  const clip = wordsClip(store.getState(), copySelected(store.getState())!)
+  expect(clip.media).toEqual([info])
+  const other = another()
+  const edit = pasteAtCaret(other.getState(), clip.words, clip)!
+  other.getState().edit(edit)
+  const { lesson } = other.getState().history
+  expect(lesson.steps[0]!.passages.map(({ media }) => media)).toEqual([TAKE, TAKE])
+  expect(lesson.takes).toMatchObject([{ media: TAKE, step: 'o', script: take.script }])
+  expect(lesson.shelf).toEqual([item])
+})
+
+test('words put back into their own lesson bring nothing a second time', () => {
+  const store = open()
+  store.setState({ caret: { step: 's0', word: 1, anchor: { step: 's0', word: 0 } } })
+  const clip = wordsClip(store.getState(), copySelected(store.getState())!)
+  store.setState({ caret: { step: 's1', word: 0 } })
+  store.getState().edit(pasteAtCaret(store.getState(), clip.words, clip)!)
+  const { lesson } = store.getState().history
+  expect(lesson.steps[1]!.passages).toHaveLength(2)
+  expect([lesson.takes.length, lesson.shelf.length]).toEqual([1, 1])
+})
+
+test('steps come with new ids, their takes hung on the copies', () => {
+  const store = open()
+  const clip = stepsClip(store.getState(), ['s0'])!
+  const other = another()
+  const edit = pasteEdit(other.getState(), clip)
+  other.getState().edit(edit)
+  const { steps, takes } = other.getState().history.lesson
+  expect(steps.map(({ title }) => title)).toEqual(['Other', 'Slide 1'])
+  expect(steps[1]!.id).not.toBe('s0')
+  expect(takes).toMatchObject([{ step: steps[1]!.id, media: TAKE }])
+  expect(stepsClip(store.getState(), [])).toBeNull()
+})
+
+test('sounds stay as far apart as they were, whatever they hung on', () => {
+  const store = open()
+  const at = (step: string, offset: number): SoundCue => newSound(BELL, 1, { kind: 'step', step, offset }, 'effect')
+  store.getState().edit({ name: 'addSounds', sounds: [at('s0', 0.5), at('s1', 0.25)] })
+  const before = layoutLesson(store.getState().history.lesson).sounds.map(({ start }) => start)
+  const clip = soundsClip(
+    store.getState(),
+    store.getState().history.lesson.sounds.map(({ id }) => id),
+  )!
+  const other = another()
+  other.getState().editTogether(pasteSounds(other.getState(), clip))
+  const pasted = layoutLesson(other.getState().history.lesson).sounds.map(({ start }) => start)
+  expect(pasted[0]).toBeCloseTo(0, 9)
+  expect(pasted[1]! - pasted[0]!).toBeCloseTo(before[1]! - before[0]!, 9)
+  expect(soundsClip(store.getState(), [])).toBeNull()
+  other.setState({ caret: null })
+  expect(pasteSounds(other.getState(), clip)).toEqual([])
+})
