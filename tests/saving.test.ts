@@ -71,30 +71,82 @@ describe('saving', () => {
     await page.close()
   })
 
-  test('two windows on one lesson: the later save is told so, and nothing is overwritten', async () => {
+  /** A page in the background draws nothing, so each is looked at while it is in front. */
+  async function twoWindows(): Promise<[Page, Page]> {
     const [first, second] = [(await openPage(browser, lessonUrl())).page, (await openPage(browser, lessonUrl())).page]
-    // A page in the background draws nothing, so each is looked at while it is in front.
     await waitForSheet(second)
     await first.bringToFront()
     await waitForSheet(first)
+    return [first, second]
+  }
+  const renameStep = async (page: Page, key: 'Home' | 'End', title: string) => {
+    // The keys are the sheet's once no field has them any more.
+    await page.locator('[role=row] img').click()
+    await page.keyboard.press(key)
+    await page.locator('#step-title').click({ count: 3 })
+    await page.keyboard.type(title)
+    await page.keyboard.press('Enter')
+  }
+
+  test('two windows that change different steps: both changes are kept, and each undoes only its own', async () => {
+    const [first, second] = await twoWindows()
     await first.keyboard.press('Home')
     await first.keyboard.press('Delete')
     const kept = await savedLesson(first)
     expect(kept.lesson.steps).toHaveLength(11)
     await second.bringToFront()
-    await second.keyboard.press('End')
-    await second.keyboard.press('Delete')
-    await waitForText(second, 'This lesson was changed in another window')
-    const now = await storedLesson(application.url, 'tide-table')
-    expect(now).toEqual(kept)
-    // The other version is not lost either.
-    await clickOn(second, 'Keep this version as a copy')
-    await second.waitForFunction(() => !location.pathname.endsWith('tide-table'), { timeout: 30_000 })
-    await waitForSheet(second)
-    expect((await savedLesson(second)).lesson.steps.map(({ id }) => id)).toContain('t1')
+    await renameStep(second, 'End', 'The last one')
+    await waitForText(second, 'What was changed in another window was added')
+    const { lesson: both } = await savedLesson(second)
+    expect(both.steps).toHaveLength(11)
+    expect(both.steps.at(-1)!.title).toBe('The last one')
+    await clickOn(second, 'Undo')
+    expect((await savedLesson(second)).lesson.steps).toEqual(kept.lesson.steps)
     await first.bringToFront()
     await clickOn(first, 'Undo')
     expect((await savedLesson(first)).lesson.steps).toHaveLength(12)
+    await first.close()
+    await second.close()
+  })
+
+  test('two windows that change the same thing: it is asked about side by side, and nothing is overwritten', async () => {
+    const [first, second] = await twoWindows()
+    await renameStep(first, 'Home', 'As the first says')
+    await savedLesson(first)
+    await second.bringToFront()
+    await renameStep(second, 'End', 'The last one')
+    await waitForText(second, 'What was changed in another window was added')
+    await savedLesson(second)
+    await first.bringToFront()
+    await renameStep(first, 'End', 'Called here')
+    await waitForText(first, 'Another window changed the same things')
+    expect((await storedLesson(application.url, 'tide-table')).lesson.steps.at(-1)!.title).toBe('The last one')
+    await clickOn(first, 'Compare and choose')
+    await waitForText(first, 'Everything else that either window changed is kept')
+    expect(await first.$eval('[role=dialog] li', (row) => (row as HTMLElement).innerText)).toMatch(
+      /Step 12 · .*its title[^]*As it is here\s+Called here[^]*other window\s+The last one/,
+    )
+    await first.locator('[role=dialog] input[value=theirs]').click()
+    await clickOn(first, 'Put together')
+    const { lesson } = await savedLesson(first)
+    expect(lesson.steps.at(-1)!.title).toBe('The last one')
+    expect(lesson.steps[0]!.title).toBe('As the first says')
+    await first.close()
+    await second.close()
+  })
+
+  test('the same, and this version is kept as a copy', async () => {
+    const [first, second] = await twoWindows()
+    await renameStep(first, 'Home', 'As the first says now')
+    const kept = await savedLesson(first)
+    await second.bringToFront()
+    await renameStep(second, 'Home', 'Called otherwise')
+    await waitForText(second, 'Another window changed the same things')
+    expect(await storedLesson(application.url, 'tide-table')).toEqual(kept)
+    await clickOn(second, 'Keep this version as a copy')
+    await second.waitForFunction(() => !location.pathname.endsWith('tide-table'), { timeout: 30_000 })
+    await waitForSheet(second)
+    expect((await savedLesson(second)).lesson.steps[0]!.title).toBe('Called otherwise')
     await first.close()
     await second.close()
   })
@@ -317,20 +369,22 @@ describe('work is never lost', () => {
     await waitForText(page, 'kept in this browser')
     await page.close()
     await application.replaceServer(0)
-    const elsewhere = { ...before.lesson, title: 'The other one' }
+    const last = before.lesson.steps.at(-1)!
+    const steps = [...before.lesson.steps.slice(0, -1), { ...last, title: 'Changed elsewhere' }]
+    const elsewhere = { ...before.lesson, title: 'The other one', steps }
     await putBack(elsewhere, before.revision)
     const again = await open()
-    await waitForText(again, 'This lesson was changed in another window')
+    await waitForText(again, 'Another window changed the same things')
     expect(await storedTitle()).toBe('The other one')
     await clickOn(again, 'Keep this version as a copy')
     await again.waitForFunction(() => !location.pathname.endsWith('tide-table'), { timeout: 30_000 })
     await waitForSheet(again)
     expect((await savedLesson(again)).lesson.steps).toHaveLength(before.lesson.steps.length - 1)
     await again.close()
-    const last = await open()
-    expect((await savedLesson(last)).lesson).toEqual(elsewhere)
+    const other = await open()
+    expect((await savedLesson(other)).lesson).toEqual(elsewhere)
     await putBack(before.lesson, before.revision + 1)
-    await last.close()
+    await other.close()
   })
 
   test('a database that is away for a while loses nothing, and nothing has to be started again', async () => {

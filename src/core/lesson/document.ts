@@ -379,7 +379,10 @@ export function newStep(id: string, title: string, picture: Picture): Step {
 }
 
 /** Its own picture first. */
-export const picturesOfStep = ({ picture, more }: Step): Picture[] => [picture, ...more.map((one) => one.picture)]
+export const picturesOfStep = ({ picture, more }: Pick<Step, 'picture' | 'more'>): Picture[] => [
+  picture,
+  ...more.map((one) => one.picture),
+]
 
 /** All files a lesson needs in all its languages, each once. */
 export function mediaOf(lesson: Lesson): Set<MediaHash> {

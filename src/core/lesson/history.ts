@@ -43,6 +43,12 @@ export function settle(history: History, edit: Edit): History {
   return { ...history, lesson: applyEdit(history.lesson, edit) }
 }
 
+/** Something done elsewhere is added to the lesson as it is and as it was: undoing what was done here does not undo it. */
+export function rebase({ lesson, past, future }: History, add: (lesson: Lesson) => Lesson): History {
+  const added = (change: Change): Change => ({ ...change, lesson: add(change.lesson) })
+  return { lesson: add(lesson), past: past.map(added), future: future.map(added) }
+}
+
 /** Edits that set one thing, again and again while it is dragged or typed. */
 export type ContinuedEdit = Extract<Edit, { name: 'setTarget' | 'setScript' | 'renameStep' | 'setPicture' }>
 

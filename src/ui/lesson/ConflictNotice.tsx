@@ -3,16 +3,19 @@
 import { Alert, App, Button, Space } from 'antd'
 import { nanoid } from 'nanoid'
 import { useRouter } from 'next/navigation'
+import { useState } from 'react'
 import { documentOf } from '@/core/lesson/telling'
 import { call } from '../api'
 import { useDesk, useSaveState } from './context'
+import { TwoVersions } from './TwoVersions'
 
-/** Shown when another window saved this lesson in between. Both versions are there; the author chooses. */
+/** Shown when another window changed the very things that were changed here. Both are there; the author chooses. */
 export function ConflictNotice() {
   const { course, store, autosave } = useDesk()
   const save = useSaveState()
   const { message } = App.useApp()
   const router = useRouter()
+  const [isChoosing, setIsChoosing] = useState(false)
   if (save.state !== 'conflict') return null
 
   async function keepAsCopy() {
@@ -32,25 +35,32 @@ export function ConflictNotice() {
     }
   }
 
+  const openOther = () => void autosave.giveUp().then(() => globalThis.location.reload())
+  const { meeting, savedAt } = save
+  const at = new Date(savedAt).toLocaleTimeString()
   return (
-    <Alert
-      banner
-      type="error"
-      title={`This lesson was changed in another window at ${new Date(save.savedAt).toLocaleTimeString()}. What you changed here is kept in this browser but no longer saved, and nothing was overwritten.`}
-      action={
-        <Space>
-          <Button size="small" onClick={() => void keepAsCopy()}>
-            Keep this version as a copy
-          </Button>
-          <Button
-            size="small"
-            type="primary"
-            onClick={() => void autosave.giveUp().then(() => globalThis.location.reload())}
-          >
-            Open the other version
-          </Button>
-        </Space>
-      }
-    />
+    <>
+      <Alert
+        banner
+        type="error"
+        title={`Another window changed the same things at ${at} that you changed here. Both are kept and nothing was overwritten; saving waits until you choose.`}
+        action={
+          <Space>
+            {meeting && (
+              <Button size="small" type="primary" onClick={() => setIsChoosing(true)}>
+                Compare and choose
+              </Button>
+            )}
+            <Button size="small" onClick={() => void keepAsCopy()}>
+              Keep this version as a copy
+            </Button>
+            <Button size="small" onClick={openOther}>
+              Open the other version
+            </Button>
+          </Space>
+        }
+      />
+      {meeting && isChoosing && <TwoVersions meeting={meeting} onClose={() => setIsChoosing(false)} />}
+    </>
   )
 }

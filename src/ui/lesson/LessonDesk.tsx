@@ -75,7 +75,11 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
   const [store] = useState(() => createLessonStore(lesson, media, (sentence) => void message.warning(sentence)))
   const player = usePlayer()
   const [typing] = useState(createTyping)
-  const [autosave] = useState(() => createAutosave(id, store, typing, saved))
+  const [autosave] = useState(() => {
+    const onUnited = () =>
+      void message.info('What was changed in another window was added to what you changed here.', 6)
+    return createAutosave(id, { store, typing, onUnited }, saved)
+  })
   useEffect(() => autosave.start(), [autosave])
   useMix(store, player)
   useAnalyses(store)

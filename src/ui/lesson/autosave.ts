@@ -1,10 +1,13 @@
 import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
+import type { Side } from '@/core/lesson/merge'
 import { documentOf } from '@/core/lesson/telling'
 import { call, Refusal } from '../api'
 import { within } from '../within'
 import { dropDraft, holdDraft, keepDraft, parkDraft, type Draft } from './drafts'
 import type { LessonStore } from './lessonStore'
+import { meetingOf, type Meeting } from './meeting'
+import type { StoredLesson } from './storedLesson'
 import type { Typing } from './typing'
 
 /** 'saved' is only ever said when the server has confirmed that the lesson is in the database. */
@@ -14,7 +17,8 @@ export type SaveState =
   | { state: 'offline'; since: number; isKept: boolean }
   /** The server has looked at the lesson and does not take it. */
   | { state: 'refused'; reason: string }
-  | { state: 'conflict'; savedAt: string }
+  /** Another window changed the same things; null where it is not known what both began with. */
+  | { state: 'conflict'; savedAt: string; meeting: Meeting | null }
 
 type SaveAnswer = { saved: true; revision: number } | { saved: false; revision: number; savedAt: string }
 
@@ -31,6 +35,8 @@ export interface Autosave {
   start(): () => void
   /** Forgets what is not saved: the author wants the other version. */
   giveUp(): Promise<void>
+  /** Puts what is here and what another window stored together, and goes on saving. */
+  unite(meeting: Meeting, chosen: ReadonlyMap<string, Side>): void
 }
 
 /** Where saving begins: what the server has, and what was kept in this browser beside it. */
@@ -48,11 +54,23 @@ const leaving = new Map<string, Promise<unknown>>()
 export const savesOfLeftLessons = (lesson?: string): Promise<unknown> =>
   Promise.allSettled(lesson === undefined ? leaving.values() : [leaving.get(lesson)])
 
-/** Saves a lesson after each change. Stops when another window has saved in between; nothing is overwritten. */
-export function createAutosave(id: string, store: LessonStore, typing: Typing, before: SavedBefore): Autosave {
+interface Surroundings {
+  store: LessonStore
+  typing: Typing
+  /** What another window stored was added to what is here. */
+  onUnited: () => void
+}
+
+/**
+ * Saves a lesson after each change. What another window saved in between is put together with it; where both changed the
+ * same thing it stops and asks. Nothing is overwritten.
+ */
+export function createAutosave(id: string, { store, typing, onUnited }: Surroundings, before: SavedBefore): Autosave {
   const key = before.draft?.key ?? nanoid()
   let saves: string[] = before.draft?.saves ?? []
-  let now: SaveState = before.conflict ? { state: 'conflict', savedAt: before.conflict.savedAt } : { state: 'saved' }
+  let now: SaveState = before.conflict
+    ? { state: 'conflict', savedAt: before.conflict.savedAt, meeting: null }
+    : { state: 'saved' }
   let base = before.revision
   let saved = before.lesson
   /** What this browser keeps. */
@@ -123,13 +141,33 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
 
   async function take(answer: SaveAnswer, lesson: Lesson): Promise<void> {
     attempt = null
-    if (!answer.saved) return say({ state: 'conflict', savedAt: answer.savedAt })
+    if (!answer.saved) return meet()
     base = answer.revision
     saved = lesson
     saves = []
     if (isSaved()) await forget()
     else later(0)
     say({ state: isSaved() ? 'saved' : 'changed' })
+  }
+
+  /** Somebody else was quicker. */
+  async function meet(): Promise<void> {
+    const stored = await call<StoredLesson>(`/api/lessons/${id}`)
+    typing.commitAll()
+    const meeting = meetingOf(saved, stored)
+    if (meeting?.clashes(present()).length === 0) unite(meeting, new Map())
+    else say({ state: 'conflict', savedAt: stored.savedAt, meeting })
+  }
+
+  function unite(meeting: Meeting, chosen: ReadonlyMap<string, Side>): void {
+    base = meeting.revision
+    saved = meeting.theirs
+    saves = []
+    say({ state: 'changed' })
+    store.getState().addMedia(meeting.media)
+    store.getState().rebase((lesson) => meeting.merge(lesson, chosen))
+    onUnited()
+    later(0)
   }
 
   async function forget(): Promise<void> {
@@ -139,9 +177,9 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
   }
 
   function onChange(): void {
-    if (now.state === 'conflict') return
     clearTimeout(keeping)
     keeping = setTimeout(() => void keep().catch(() => {}), KEEP)
+    if (now.state === 'conflict') return
     if (now.state !== 'offline') say({ state: isSaved() ? 'saved' : 'changed' })
     if (!typing.isTyping()) later(WAIT)
   }
@@ -149,7 +187,7 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
   /** The page may be gone in a moment: what can't be saved by then is kept. */
   function onLeave(event: Event): void {
     typing.commitAll()
-    if (isSaved() || now.state === 'conflict') return
+    if (isSaved()) return
     const isKept = kept?.lesson === present() || parkDraft(draftNow())
     void keep().catch(() => {})
     void flush()
@@ -198,6 +236,7 @@ export function createAutosave(id: string, store: LessonStore, typing: Typing, b
       saved = present()
       return forget()
     },
+    unite,
   }
 }
 

@@ -4,6 +4,7 @@ import {
   doEdit,
   doEdits,
   openHistory,
+  rebase,
   redo,
   settle,
   undo,
@@ -74,6 +75,8 @@ export interface LessonState {
   drag(target: keyof MixTargets, value: number, first: boolean): void
   /** What follows from the last change by itself, and is undone with it. */
   settle(edit: Edit): void
+  /** The lesson and all that can be undone, with something added that was done elsewhere. */
+  rebase(add: (lesson: Lesson) => Lesson): void
   undo(): void
   redo(): void
   select(steps: readonly string[], caret?: Caret | null): void
@@ -128,6 +131,7 @@ export function createLessonStore(
       drag: (target, value, first) =>
         void change((now) => continueEdit(now, { name: 'setTarget', target, value }, first)),
       settle: (edit) => void change((now) => settle(now, edit)),
+      rebase: (add) => void change((now) => rebase(now, add)),
       undo: () => void change(undo),
       redo: () => void change(redo),
       select: (selected, caret) => set({ selected, ...(caret !== undefined && { caret }) }),

@@ -1,21 +1,11 @@
-import type { Lesson, LessonDocument } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
 import { tell } from '@/core/lesson/telling'
 import { readLesson } from '@/core/lesson/upgrade'
 import type { MediaInfo } from '@/core/messages/media'
-import { call } from '../api'
+import { call, Refusal } from '../api'
 import { savesOfLeftLessons, type SavedBefore } from './autosave'
 import { dropDraft, findDraft, type Draft } from './drafts'
-
-/** What the server has of a lesson. */
-interface StoredLesson {
-  lesson: LessonDocument
-  revision: number
-  /** Of the save that led to this revision. */
-  save: string | null
-  savedAt: string
-  course: { id: string; title: string }
-  media: MediaInfo[]
-}
+import type { StoredLesson } from './storedLesson'
 
 /** A lesson to be worked on: as it was left, be that stored or only kept in this browser. */
 export interface OpenedLesson {
@@ -29,7 +19,7 @@ export interface OpenedLesson {
 export async function openLesson(id: string): Promise<OpenedLesson> {
   await savesOfLeftLessons(id)
   const [stored, draft] = await Promise.all([call<StoredLesson>(`/api/lessons/${id}`), findDraft(id).catch(() => null)])
-  const { revision, course, media, savedAt } = stored
+  const { revision, course, media } = stored
   const lesson = tell(stored.lesson)
   // A draft that was stored after all must not stand against what comes later.
   const drafted = draft && lessonOf(draft)
@@ -37,12 +27,24 @@ export async function openLesson(id: string): Promise<OpenedLesson> {
   if (draft && isStored) await dropDraft(draft.key).catch(() => {})
   if (!draft || !drafted || isStored)
     return { lesson, media, course, saved: { lesson, revision, draft: null, conflict: null } }
-  const conflict = isBasedOn(draft, stored) ? null : { savedAt }
+  const saved = isBasedOn(draft, stored) ? { lesson, revision, conflict: null } : await begunWith(id, draft, stored)
   return {
     lesson: drafted,
     media: [...media, ...draft.media],
     course,
-    saved: { lesson, revision, draft: { ...draft, lesson: drafted }, conflict },
+    saved: { ...saved, draft: { ...draft, lesson: drafted } },
+  }
+}
+
+/** What a draft goes on from where somebody else has saved since: saving finds out what has to be put together. */
+async function begunWith(id: string, { base }: Draft, stored: StoredLesson): Promise<Omit<SavedBefore, 'draft'>> {
+  try {
+    const begun = await call<Pick<StoredLesson, 'lesson'>>(`/api/lessons/${id}/revisions/${base}`)
+    return { lesson: tell(begun.lesson), revision: base, conflict: null }
+  } catch (error) {
+    // An old version that was thinned out.
+    if (!(error instanceof Refusal)) throw error
+    return { lesson: tell(stored.lesson), revision: stored.revision, conflict: { savedAt: stored.savedAt } }
   }
 }
 
