@@ -112,7 +112,8 @@ test('a stand-in reads the words, and an effect, a pin and a further picture are
   await openSheet()
 
   await caretBefore(FINALLY)
-  await chooseSegment(page, 'Step')
+  await chooseSegment(page, 'Selected')
+  await clickOn(page, 'Pins, cuts and scenes of the recording')
   await clickOn(page, 'Pin this moment to the word at the caret')
   await chooseSegment(page, 'Sounds')
   await page.type('[aria-label="Look for a sound"]', 'two bells')
@@ -120,7 +121,8 @@ test('a stand-in reads the words, and an effect, a pin and a further picture are
   await (await page.waitForSelector('[aria-label="Library of sounds"] li button:last-child'))!.click()
   await waitForText(page, '◆ Two bells')
   await caretBefore(LOOK)
-  await chooseSegment(page, 'Step')
+  await chooseSegment(page, 'Selected')
+  await clickOn(page, 'Further pictures')
   await chooseOption(page, 'Another picture at the caret', (await lesson()).steps[0]!.title)
 
   const made = await lesson()
@@ -147,7 +149,7 @@ test('recorded over, cleaned, corrected, with new slides: in the delivered file 
   })
   await openSheet()
   await caretBefore(0)
-  await chooseSegment(page, 'Step')
+  await chooseSegment(page, 'Selected')
   await page.$eval('#step-script', (area) => {
     const field = area as HTMLTextAreaElement
     field.focus()

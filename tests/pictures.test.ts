@@ -35,7 +35,8 @@ test('a further picture is seen from its word on, and goes with the word', async
   const step = before.steps[1]!
   await select(step.id)
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight')
-  await chooseSegment(page, 'Step')
+  await chooseSegment(page, 'Selected')
+  await clickOn(page, 'Further pictures')
   const list = (await page.waitForSelector('[aria-label="Another picture at the caret"]'))!
   await list.click()
   await page.waitForSelector('.ant-select-item-option')
@@ -70,6 +71,7 @@ test('a recording is made as long as its words, pinned to a word, and cut', asyn
 
   // The playhead stands at the caret; what is seen there is pinned to a word three further on.
   for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight')
+  await clickOn(page, 'Pins, cuts and scenes of the recording')
   await clickOn(page, 'Pin this moment to the word at the caret')
   const pinned = await lesson()
   const picture = pinned.steps.find(({ id }) => id === step.id)!.picture

@@ -40,6 +40,9 @@ const NAMED: Record<string, string> = {
   home: 'Home',
   end: 'End',
   contextmenu: 'Menu',
+  escape: 'Esc',
+  ',': 'Comma',
+  '.': 'Point',
 }
 
 /** A chord as this system writes it: `Ctrl Shift ←`, or `⇧⌘←` where there is a Cmd key. */

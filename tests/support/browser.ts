@@ -41,7 +41,9 @@ export const clickOn = (page: Page, words: string): Promise<void> =>
   clickWhenStill(() =>
     page.waitForFunction(
       (wanted) =>
-        [...document.querySelectorAll<HTMLElement>('button, a, label, [role=menuitem], [role=tab]')].find(
+        [
+          ...document.querySelectorAll<HTMLElement>('button, a, label, [role=menuitem], [role=tab], [role=button]'),
+        ].find(
           (one) =>
             !(one as HTMLButtonElement).disabled &&
             (one.textContent?.trim() === wanted || one.getAttribute('aria-label') === wanted),

@@ -1,5 +1,7 @@
 'use client'
 
+import { CompressOutlined, ExpandOutlined } from '@ant-design/icons'
+import { Tooltip } from 'antd'
 import { useEffect, useRef, useState } from 'react'
 import type { Picture as StepPicture } from '@/core/lesson/document'
 import { pictureAt } from '@/core/picture/layPictures'
@@ -12,12 +14,23 @@ import { Transport } from './Transport'
 import styles from './easel.module.css'
 
 /** What the viewer sees at this moment, the transport, and what is heard. */
-export function Easel() {
+export function Easel({ isLarge, onResize }: { isLarge: boolean; onResize: () => void }) {
   return (
-    <section className={styles.easel} aria-label="Easel">
-      <Picture />
-      <Transport />
+    <section className={styles.easel} data-large={isLarge || undefined} aria-label="Easel">
+      <div className={styles.frame}>
+        <Picture />
+        <Tooltip title={isLarge ? 'Smaller picture' : 'Larger picture'}>
+          <button
+            className={styles.resize}
+            aria-label={isLarge ? 'Smaller picture' : 'Larger picture'}
+            onClick={onResize}
+          >
+            {isLarge ? <CompressOutlined /> : <ExpandOutlined />}
+          </button>
+        </Tooltip>
+      </div>
       <Meters />
+      <Transport />
     </section>
   )
 }

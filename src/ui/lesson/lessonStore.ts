@@ -37,6 +37,12 @@ export interface Caret extends WordPlace {
   anchor?: WordPlace
 }
 
+/** A thing on the sheet that is chosen by itself, beside steps and words. */
+export interface Picked {
+  kind: 'sound' | 'picture' | 'music'
+  id: string
+}
+
 /** Where one is in a lesson. */
 type Place = Pick<LessonState, 'selected' | 'caret'>
 
@@ -50,6 +56,7 @@ export interface LessonState {
   mix: MixPicture | null
   selected: readonly string[]
   caret: Caret | null
+  picked: Picked | null
   /** Words found in takes, see useAlignments.ts. */
   alignments: Alignments
   /** How many takes are still to be looked through for their words. */
@@ -80,6 +87,8 @@ export interface LessonState {
   undo(): void
   redo(): void
   select(steps: readonly string[], caret?: Caret | null): void
+  /** Until steps or words are selected again. */
+  pick(picked: Picked | null): void
   addMedia(infos: readonly MediaInfo[]): void
 }
 
@@ -117,6 +126,7 @@ export function createLessonStore(
       mix: null,
       selected: first ? [first] : [],
       caret: first ? { step: first, word: 0 } : null,
+      picked: null,
       alignments: new Map(),
       aligning: 0,
       cleanings: new Map(),
@@ -134,7 +144,8 @@ export function createLessonStore(
       rebase: (add) => void change((now) => rebase(now, add)),
       undo: () => void change(undo),
       redo: () => void change(redo),
-      select: (selected, caret) => set({ selected, ...(caret !== undefined && { caret }) }),
+      select: (selected, caret) => set({ selected, picked: null, ...(caret !== undefined && { caret }) }),
+      pick: (picked) => set({ picked }),
       addMedia: (added) =>
         set({ media: new Map([...get().media, ...added.map((info) => [info.hash, info] as const)]) }),
     }

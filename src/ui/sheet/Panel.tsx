@@ -1,37 +1,36 @@
 'use client'
 
 import { Segmented } from 'antd'
-import { useState } from 'react'
-import { MusicPanel } from './music/MusicPanel'
+import type { SheetActions } from './actions/actions'
 import { ShelfPanel } from './files/ShelfPanel'
+import { MusicPanel } from './music/MusicPanel'
+import { useSheetView, type PanelTab } from './score/view'
+import { SelectedPanel } from './selected/SelectedPanel'
 import { SoundsPanel } from './sounds/SoundsPanel'
-import { StepPanel } from './step/StepPanel'
 import styles from './panel.module.css'
 
-type Tab = 'step' | 'music' | 'sounds' | 'shelf'
-
-/** Properties of what is selected, of the music, and the files of the lesson. */
-export function Panel() {
-  const [tab, setTab] = useState<Tab>('step')
+/** Settings of what is selected, of the music, of the sounds, and the files of the lesson. */
+export function Panel({ actions }: { actions: SheetActions }) {
+  const panel = useSheetView((view) => view.panel)
   return (
     <section className={styles.panel} aria-label="Settings">
-      <Segmented<Tab>
+      <Segmented<PanelTab>
         block
-        value={tab}
-        onChange={setTab}
+        value={panel}
+        onChange={useSheetView.getState().setPanel}
         aria-label="What to set"
         options={[
-          { value: 'step', label: 'Step' },
+          { value: 'selected', label: 'Selected' },
           { value: 'music', label: 'Music' },
           { value: 'sounds', label: 'Sounds' },
           { value: 'shelf', label: 'Shelf' },
         ]}
       />
       <div className={styles.body}>
-        {tab === 'step' && <StepPanel />}
-        {tab === 'music' && <MusicPanel />}
-        {tab === 'sounds' && <SoundsPanel />}
-        {tab === 'shelf' && <ShelfPanel />}
+        {panel === 'selected' && <SelectedPanel actions={actions} />}
+        {panel === 'music' && <MusicPanel />}
+        {panel === 'sounds' && <SoundsPanel />}
+        {panel === 'shelf' && <ShelfPanel />}
       </div>
     </section>
   )

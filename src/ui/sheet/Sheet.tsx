@@ -1,11 +1,10 @@
 'use client'
 
 import { useState } from 'react'
-import { Easel } from '../easel/Easel'
 import { FindBar } from './FindBar'
 import { KeyHelp } from './actions/KeyHelp'
 import { LessonStrip } from './score/LessonStrip'
-import { Panel } from './Panel'
+import { Side } from './Side'
 import { Score } from './score/Score'
 import { CommandList } from './actions/CommandList'
 import { useSheetActions } from './actions/useSheetActions'
@@ -25,10 +24,7 @@ export function Sheet() {
     <div className={styles.sheet}>
       <LessonStrip />
       <Score actions={actions} find={find && <FindBar onClose={() => setFind(false)} />} />
-      <aside className={styles.side} aria-label="What the viewer sees, and settings">
-        <Easel />
-        <Panel />
-      </aside>
+      <Side actions={actions} />
       {commands && <CommandList actions={actions} onClose={() => setCommands(false)} />}
       <KeyHelp open={help} onClose={() => setHelp(false)} />
     </div>

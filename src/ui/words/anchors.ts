@@ -1,16 +1,18 @@
 import { nanoid } from 'nanoid'
 import type { Anchor, Lesson, Mark, SoundCue } from '@/core/lesson/document'
 import { hears, stepHearing } from '@/core/lesson/marks'
-import type { LessonState } from '../lesson/lessonStore'
+import type { LessonState, WordPlace } from '../lesson/lessonStore'
 import { wordsOfStep } from './caret'
 
 /** Places in the lesson as an author gives and reads them. */
 
 /** A new mark before the word at the caret, to hang something on; null where it stands in a step without words. */
-export function markAtCaret(state: LessonState): Mark | null {
-  const { caret } = state
-  const word = caret && wordsOfStep(state, caret.step)[caret.word]
-  const step = state.history.lesson.steps.find(({ id }) => id === caret?.step)
+export const markAtCaret = (state: LessonState): Mark | null => state.caret && markBefore(state, state.caret)
+
+/** A new mark before a word; null where there is none. */
+export function markBefore(state: LessonState, place: WordPlace): Mark | null {
+  const word = wordsOfStep(state, place.step)[place.word]
+  const step = state.history.lesson.steps.find(({ id }) => id === place.step)
   const passage = step?.passages.find(({ id }) => id === word?.passage)
   if (!step || !word || !passage) return null
   const isWritten = word.text !== ''
@@ -32,8 +34,8 @@ export function anchorAtCaret(
   return state.caret ? { anchor: { kind: 'step', step: state.caret.step, offset: 0 }, marks: [] } : null
 }
 
-/** The word at a mark, as far as it is heard in the lesson. */
-export function sayMark(state: LessonState, id: string): string | null {
+/** The word at a mark; null where nobody says it. The word is -1 where it is a place between words. */
+export function wordAtMark(state: LessonState, id: string): (WordPlace & { text: string }) | null {
   const { marks, steps } = state.history.lesson
   const mark = marks.find((one) => one.id === id)
   const step = mark?.place && stepHearing(steps, mark.place, mark.step)
@@ -41,10 +43,19 @@ export function sayMark(state: LessonState, id: string): string | null {
   const { place } = mark
   const words = wordsOfStep(state, step.id)
   const passage = step.passages.find((one) => hears(one, place))
+  const byScript = words.findIndex((one) => one.text !== '' && one.script.from === mark.word?.character)
   const word =
-    words.find((one) => one.text !== '' && one.script.from === mark.word?.character) ??
-    words.find((one) => one.passage === passage?.id && one.at.to > place.at && one.at.from <= place.at + 0.05)
-  return word?.text ? `“${word.text}”` : 'a place in the voice'
+    byScript >= 0
+      ? byScript
+      : words.findIndex((one) => one.passage === passage?.id && one.at.to > place.at && one.at.from <= place.at + 0.05)
+  return { step: step.id, word, text: words[word]?.text ?? '' }
+}
+
+/** The word at a mark, as far as it is heard in the lesson. */
+export function sayMark(state: LessonState, id: string): string | null {
+  const word = wordAtMark(state, id)
+  if (!word) return null
+  return word.text ? `“${word.text}”` : 'a place in the voice'
 }
 
 export function sayAnchor(state: LessonState, { anchor }: SoundCue): string {
@@ -57,6 +68,13 @@ export function sayAnchor(state: LessonState, { anchor }: SoundCue): string {
     case 'sound':
       return titleOf(lesson, lesson.sounds.find(({ id }) => id === anchor.sound)?.media)
   }
+}
+
+/** How far from what it hangs on, to be followed by what that is. */
+export function sayOffset({ anchor: { offset, kind } }: SoundCue): string {
+  const place = kind === 'step' ? 'the start of' : ''
+  if (Math.abs(offset) < 0.005) return `at ${place}`.trim()
+  return `${Math.abs(offset).toFixed(1)} s ${offset > 0 ? 'after' : 'before'} ${place}`.trim()
 }
 
 function stepName(lesson: Lesson, step: string): string {

@@ -205,6 +205,39 @@ export function pauseBefore(state: LessonState, step: string, word: number, leng
   return place && { name: 'insertPause', ...place, at: Math.max(0, place.at), length, newPassage: nanoid(10) }
 }
 
+/** Less silence than this between two words can't be heard as a pause, in seconds. */
+const LEAST_PAUSE = 0.08
+
+/**
+ * The pause before the word at the caret, longer or shorter by so many seconds; a sentence where there is nothing to change.
+ * What was put in is shortened first, then what is silent in the take itself.
+ */
+export function pauseAtCaret(state: LessonState, by: number): Edit | string {
+  const { caret } = state
+  const words = caret ? wordsOfStep(state, caret.step) : []
+  const [before, word] = caret ? [words[caret.word - 1], words[caret.word]] : []
+  if (!caret || !word) return 'Put the caret before the word that is to come later or earlier.'
+  if (by > 0) return pauseBefore(state, caret.step, caret.word, by) ?? 'Nothing is said here.'
+  const none = 'There is no pause before this word that could be shorter.'
+  const passage = stepOf(state, caret.step)?.passages.find(({ id }) => id === word.passage)
+  if (!before || !passage) return none
+  if (before.passage !== word.passage) {
+    if (passage.pause > 0) return { name: 'setPause', passage: passage.id, length: Math.max(0, passage.pause + by) }
+    const lead = Math.min(-by, word.at.from - passage.from - LEAST_PAUSE / 2)
+    if (lead > 0.01) return { name: 'trimPassage', ...edges(passage), from: passage.from + lead }
+    const earlier = stepOf(state, caret.step)?.passages.find(({ id }) => id === before.passage)
+    const tail = earlier ? Math.min(-by, earlier.to - before.at.to - LEAST_PAUSE / 2) : 0
+    return earlier && tail > 0.01 ? { name: 'trimPassage', ...edges(earlier), to: earlier.to - tail } : none
+  }
+  const cut = Math.min(-by, word.at.from - before.at.to - LEAST_PAUSE)
+  if (cut <= 0.01) return none
+  const middle = (before.at.to + word.at.from) / 2
+  const stretch = { passage: word.passage, from: middle - cut / 2, to: middle + cut / 2, newPassage: nanoid(10) }
+  return { name: 'shortenPauses', cuts: [stretch] }
+}
+
+const edges = ({ id, from, to }: Passage) => ({ passage: id, from, to })
+
 /** Lesson time of the caret: the start of its word, or of the step. */
 export function caretTime(state: LessonState, caret: Caret): number {
   const span = timelineOf(state.history.lesson).steps.find(({ step }) => step.id === caret.step)

@@ -1,14 +1,8 @@
 import { nanoid } from 'nanoid'
 import { applyEdit, type Edit } from '@/core/lesson/edits'
 import { cutBefore } from '@/core/narration/words/cutPlaces'
-import type { LessonState } from '../lesson/lessonStore'
+import type { LessonState, WordPlace } from '../lesson/lessonStore'
 import { breakAtCaret, wordsOfStep } from './caret'
-
-/** A word by its number in a step. */
-export interface WordPlace {
-  step: string
-  word: number
-}
 
 /**
  * The edits by which a step's words end before another word: one of its own, so that the rest goes to the next step, or

@@ -1,6 +1,7 @@
 /**
  * Everything that can be done on the sheet: the one place from which keys, menus, the list of keys and the list of commands
- * come. What each of them does stands in useSheetActions.ts.
+ * come. What each of them does stands beside it: goActions.ts, wordActions.ts, stepActions.ts, thingActions.ts,
+ * musicActions.ts.
  */
 export const GROUPS = {
   listen: 'Listen',
@@ -8,10 +9,15 @@ export const GROUPS = {
   choose: 'Select',
   words: 'Words',
   steps: 'Steps',
+  things: 'Sounds and pictures on the sheet',
   music: 'Music',
+  length: 'Length',
   view: 'View',
 } as const
 export type ActionGroup = keyof typeof GROUPS
+
+/** What a menu of the sheet can be about. */
+export type MenuOf = 'step' | 'words' | 'thing' | 'music' | 'length'
 
 export interface Action {
   id: string
@@ -22,8 +28,8 @@ export interface Action {
   group: ActionGroup
   /** Other words by which somebody would look for it. */
   also: string
-  /** Whether the menu of a row has it. */
-  inMenu?: boolean
+  /** The menus that have it. */
+  menus?: readonly MenuOf[]
 }
 
 export const ACTIONS = [
@@ -34,10 +40,10 @@ export const ACTIONS = [
     keys: ['shift+space'],
     group: 'listen',
     also: 'hear listen slide again',
-    inMenu: true,
+    menus: ['step', 'words', 'thing', 'music', 'length'],
   },
-  { id: 'wordBack', title: 'A word back', keys: ['left'], group: 'go', also: 'caret previous' },
-  { id: 'wordOn', title: 'A word on', keys: ['right'], group: 'go', also: 'caret next' },
+  { id: 'wordBack', title: 'A word back', keys: ['left'], group: 'go', also: 'caret previous', menus: ['thing'] },
+  { id: 'wordOn', title: 'A word on', keys: ['right'], group: 'go', also: 'caret next', menus: ['thing'] },
   { id: 'phraseBack', title: 'A phrase back', keys: ['mod+left'], group: 'go', also: 'caret previous' },
   { id: 'phraseOn', title: 'A phrase on', keys: ['mod+right'], group: 'go', also: 'caret next' },
   { id: 'sentenceBack', title: 'A sentence back', keys: ['alt+left'], group: 'go', also: 'caret previous' },
@@ -56,19 +62,19 @@ export const ACTIONS = [
   { id: 'selectAll', title: 'Select all steps', keys: ['mod+a'], group: 'choose', also: 'mark everything' },
   {
     id: 'cut',
-    title: 'Cut the selected words or steps',
+    title: 'Cut what is selected',
     keys: ['mod+x'],
     group: 'words',
     also: 'take out move',
-    inMenu: true,
+    menus: ['step', 'words'],
   },
   {
     id: 'copy',
-    title: 'Copy the selected words or steps',
+    title: 'Copy what is selected',
     keys: ['mod+c'],
     group: 'words',
     also: 'another lesson',
-    inMenu: true,
+    menus: ['step', 'words', 'thing'],
   },
   {
     id: 'paste',
@@ -76,15 +82,39 @@ export const ACTIONS = [
     keys: ['mod+v'],
     group: 'words',
     also: 'insert put in sounds',
-    inMenu: true,
+    menus: ['step', 'words'],
   },
   {
     id: 'remove',
-    title: 'Delete the selected words or steps',
+    title: 'Delete what is selected',
     keys: ['delete'],
     group: 'words',
-    also: 'remove cut out silence mistake erase',
-    inMenu: true,
+    also: 'remove cut out take out silence mistake erase',
+    menus: ['step', 'words', 'thing'],
+  },
+  {
+    id: 'correct',
+    title: 'Correct this word',
+    keys: ['f2'],
+    group: 'words',
+    also: 'change text spelling subtitle caption typo write edit',
+    menus: ['words'],
+  },
+  {
+    id: 'pauseLonger',
+    title: 'A longer pause before this word',
+    keys: ['p'],
+    group: 'words',
+    also: 'silence put in gap wait insert',
+    menus: ['words'],
+  },
+  {
+    id: 'pauseShorter',
+    title: 'A shorter pause before this word',
+    keys: ['shift+p'],
+    group: 'words',
+    also: 'silence gap less tighten',
+    menus: ['words'],
   },
   {
     id: 'breakHere',
@@ -92,7 +122,7 @@ export const ACTIONS = [
     keys: ['enter'],
     group: 'steps',
     also: 'break split new slide here divide',
-    inMenu: true,
+    menus: ['words', 'step'],
   },
   {
     id: 'breakAtPlayhead',
@@ -107,7 +137,7 @@ export const ACTIONS = [
     keys: ['backspace'],
     group: 'steps',
     also: 'merge unite together combine',
-    inMenu: true,
+    menus: ['step'],
   },
   {
     id: 'moveUp',
@@ -115,7 +145,7 @@ export const ACTIONS = [
     keys: ['alt+up'],
     group: 'steps',
     also: 'order earlier',
-    inMenu: true,
+    menus: ['step'],
   },
   {
     id: 'moveDown',
@@ -123,7 +153,7 @@ export const ACTIONS = [
     keys: ['alt+down'],
     group: 'steps',
     also: 'order later',
-    inMenu: true,
+    menus: ['step'],
   },
   {
     id: 'duplicate',
@@ -131,23 +161,127 @@ export const ACTIONS = [
     keys: ['mod+d'],
     group: 'steps',
     also: 'copy twice again',
-    inMenu: true,
+    menus: ['step'],
+  },
+  {
+    id: 'addCard',
+    title: 'Add a card after this step',
+    keys: [],
+    group: 'steps',
+    also: 'new text title slide insert',
+    menus: ['step'],
   },
   { id: 'undo', title: 'Undo', keys: ['mod+z'], group: 'steps', also: 'take back mistake' },
   { id: 'redo', title: 'Do again', keys: ['mod+y', 'mod+shift+z'], group: 'steps', also: 'redo forward' },
+  {
+    id: 'pickNext',
+    title: 'Choose the next sound, picture or music',
+    keys: ['t'],
+    group: 'things',
+    also: 'tab effect select',
+  },
+  {
+    id: 'letGo',
+    title: 'Let go of what is chosen',
+    keys: ['escape'],
+    group: 'things',
+    also: 'tab effect select unselect',
+  },
+  {
+    id: 'thingEarlier',
+    title: 'Move the chosen sound a moment earlier',
+    keys: [','],
+    group: 'things',
+    also: 'tab effect nudge before shift',
+    menus: ['thing'],
+  },
+  {
+    id: 'thingLater',
+    title: 'Move the chosen sound a moment later',
+    keys: ['.'],
+    group: 'things',
+    also: 'tab effect nudge after shift',
+    menus: ['thing'],
+  },
+  {
+    id: 'addSound',
+    title: 'Put a sound at this word…',
+    keys: [],
+    group: 'things',
+    also: 'effect bell click second voice insert hang',
+    menus: ['words', 'step'],
+  },
+  {
+    id: 'addPicture',
+    title: 'Show another picture from this word on…',
+    keys: [],
+    group: 'things',
+    also: 'second slide image change',
+    menus: ['words'],
+  },
   {
     id: 'musicSofter',
     title: 'Make the music quieter under the voice',
     keys: [],
     group: 'music',
-    also: 'softer lower volume bed background song clearance further',
+    also: 'softer lower volume bed background song clearance further whole lesson',
+    menus: ['music'],
   },
   {
     id: 'musicLouder',
     title: 'Make the music louder under the voice',
     keys: [],
     group: 'music',
-    also: 'higher volume bed background song clearance nearer',
+    also: 'higher volume bed background song clearance nearer whole lesson',
+    menus: ['music'],
+  },
+  {
+    id: 'musicSofterHere',
+    title: 'Make the music quieter in this step',
+    keys: [],
+    group: 'music',
+    also: 'softer lower volume bed background song here part',
+    menus: ['music', 'step'],
+  },
+  {
+    id: 'musicLouderHere',
+    title: 'Make the music louder in this step',
+    keys: [],
+    group: 'music',
+    also: 'higher volume bed background song here part',
+    menus: ['music', 'step'],
+  },
+  {
+    id: 'musicSettings',
+    title: 'Pieces and settings of the music…',
+    keys: [],
+    group: 'music',
+    also: 'bed background song add compose clearance swell tracks',
+    menus: ['music'],
+  },
+  {
+    id: 'lengthVoice',
+    title: 'Let the step follow its voice',
+    keys: [],
+    group: 'length',
+    also: 'duration timing long narration automatic',
+    menus: ['length'],
+  },
+  {
+    id: 'lengthFixed',
+    title: 'Keep the step at the length it has now',
+    keys: [],
+    group: 'length',
+    also: 'duration timing fixed seconds hold',
+    menus: ['length'],
+  },
+  {
+    id: 'lengthUntilNext',
+    title: 'Let the step stay until the next word is said',
+    keys: [],
+    group: 'length',
+    also: 'duration timing hold',
+    menus: ['length'],
   },
   {
     id: 'booth',
@@ -155,6 +289,7 @@ export const ACTIONS = [
     keys: [],
     group: 'view',
     also: 'microphone voice narration take clean-up noise pause silence stand-in synthesised',
+    menus: ['step'],
   },
   {
     id: 'balance',
@@ -162,6 +297,7 @@ export const ACTIONS = [
     keys: [],
     group: 'view',
     also: 'loudness volume pocket mix level',
+    menus: ['music'],
   },
   {
     id: 'finish',
@@ -170,12 +306,20 @@ export const ACTIONS = [
     group: 'view',
     also: 'export render download deliver check credits mp4 wav save',
   },
+  {
+    id: 'shelf',
+    title: 'Files of the lesson: the shelf',
+    keys: [],
+    group: 'view',
+    also: 'media pictures sounds licence replace deck import',
+  },
+  { id: 'largerPicture', title: 'Larger or smaller picture', keys: [], group: 'view', also: 'easel preview size side' },
   { id: 'larger', title: 'Larger scale', keys: ['+'], group: 'view', also: 'zoom in bigger' },
   { id: 'smaller', title: 'Smaller scale', keys: ['-'], group: 'view', also: 'zoom out' },
   { id: 'tallerWave', title: 'Taller wave, round again', keys: ['w'], group: 'view', also: 'waveform height' },
   {
     id: 'menu',
-    title: 'Menu of this step',
+    title: 'Menu of what is selected',
     keys: ['shift+f10', 'contextmenu'],
     group: 'view',
     also: 'context right click',
@@ -187,7 +331,6 @@ export const ACTIONS = [
 export type ActionId = (typeof ACTIONS)[number]['id']
 /** What each of them does. */
 export type SheetActions = Record<ActionId, () => void>
-
 /** Undo and redo belong to the lesson, whatever view is shown: their keys are heard by its header. */
 export const OF_THE_LESSON: readonly ActionId[] = ['undo', 'redo']
 

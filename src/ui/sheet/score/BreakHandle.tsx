@@ -1,48 +1,50 @@
 'use client'
 
-import { useState } from 'react'
+import type { KeyboardEvent } from 'react'
 import { useDesk } from '../../lesson/context'
-import { moveBreak, type WordPlace } from '../../words/moveBreak'
+import type { WordPlace } from '../../lesson/lessonStore'
+import { wordsOfStep } from '../../words/caret'
+import { moveBreak } from '../../words/moveBreak'
+import { markTarget, placeUnder } from './wordUnder'
 import styles from './row.module.css'
 
 /** The end of a step, dragged to the word before which the next one is to begin. */
 export function BreakHandle({ step, left, top, height }: { step: string; left: number; top: number; height: number }) {
   const { store, tell } = useDesk()
-  const [over, setOver] = useState<HTMLElement | null>(null)
-  const mark = (element: HTMLElement | null) => {
-    over?.removeAttribute('data-target')
-    element?.setAttribute('data-target', '')
-    setOver(element)
-  }
-  const drop = () => {
-    const place = over && placeOf(over)
-    mark(null)
+  const moveTo = (place: WordPlace | null) => {
     if (!place) return
     const edits = moveBreak(store.getState(), step, place)
     if (typeof edits === 'string') tell(edits)
     else store.getState().editTogether(edits)
+  }
+  /** The last word of this step goes to the next one, or the first of that comes here. */
+  const push = (event: KeyboardEvent) => {
+    const { steps } = store.getState().history.lesson
+    const next = steps[steps.findIndex(({ id }) => id === step) + 1]
+    const last = wordsOfStep(store.getState(), step).length - 1
+    if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return
+    event.preventDefault()
+    moveTo(event.key === 'ArrowLeft' ? { step, word: last } : next ? { step: next.id, word: 1 } : null)
   }
   return (
     <span
       className={styles.end}
       style={{ left, top, height }}
       role="separator"
-      aria-label="End of the step: drag to a word"
-      title="Drag to a word: the next step begins there"
+      aria-orientation="vertical"
+      aria-label="End of the step"
+      title="Drag to a word, or press ← or →: the next step begins there"
+      tabIndex={0}
+      onKeyDown={push}
       onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
       onPointerMove={(event) => {
-        if (event.currentTarget.hasPointerCapture(event.pointerId)) mark(wordUnder(event.clientX, event.clientY))
+        if (event.currentTarget.hasPointerCapture(event.pointerId)) markTarget(event)
       }}
-      onPointerUp={drop}
-      onPointerCancel={() => mark(null)}
+      onPointerUp={(event) => {
+        markTarget(null)
+        moveTo(placeUnder(event))
+      }}
+      onPointerCancel={() => markTarget(null)}
     />
   )
-}
-
-const wordUnder = (x: number, y: number): HTMLElement | null =>
-  document.elementsFromPoint(x, y).flatMap((one) => one.closest<HTMLElement>('[data-word]') ?? [])[0] ?? null
-
-function placeOf(element: HTMLElement): WordPlace | null {
-  const step = element.closest<HTMLElement>('[data-step]')?.dataset.step
-  return step ? { step, word: Number(element.dataset.word) } : null
 }

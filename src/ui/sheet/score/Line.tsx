@@ -3,7 +3,6 @@
 import { memo, useEffect, useRef } from 'react'
 import { drawLine } from './drawLine'
 import { Tabs } from './Tabs'
-import { BedTab } from './BedTab'
 import { BreakHandle } from './BreakHandle'
 import { HiddenParts } from './HiddenParts'
 import type { LineProps } from './rowProps'
@@ -14,7 +13,7 @@ import styles from './row.module.css'
 
 /** One line of a row: words at their times, the voice's wave, the bed, and what can be taken hold of. */
 export const Line = memo(function Line(props: LineProps) {
-  const { span, passages, analyses, mix, hasBed, bedStarts, geometry, line, lines, words, runs, caretAt } = props
+  const { span, passages, analyses, mix, hasBed, geometry, line, lines, words, runs, caretAt } = props
   const canvas = useRef<HTMLCanvasElement>(null)
   const from = span.start + line * geometry.lineSeconds
   const to = Math.min(span.end, from + geometry.lineSeconds)
@@ -29,7 +28,6 @@ export const Line = memo(function Line(props: LineProps) {
     <div className={styles.line} style={{ height: geometry.lineHeight }} data-line={line}>
       <Words step={span.step} words={words} runs={runs} chosen={props.chosen} onCaret={props.onCaret} />
       <canvas ref={canvas} className={styles.canvas} aria-hidden="true" />
-      {line === 0 && bedStarts && <BedTab {...bedStarts} />}
       {isLast && span.overrun > 0.05 && (
         <span
           className={styles.overrun}

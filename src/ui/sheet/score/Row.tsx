@@ -39,6 +39,7 @@ export const Row = memo(function Row(props: RowProps) {
         ref={dragRef}
         {...listeners}
         className={styles.margin}
+        data-margin
         onClick={(event) => props.onSelect(step.id, { add: event.ctrlKey || event.metaKey, range: event.shiftKey })}
         title="Click to select, drag to move"
       >
@@ -54,7 +55,7 @@ export const Row = memo(function Row(props: RowProps) {
           <Line key={line} {...props} line={line} lines={lines} words={words} runs={lineRuns} caretAt={caretAt} />
         ))}
       </div>
-      <div className={styles.length}>
+      <div className={styles.length} data-length>
         <LengthButton span={span} />
       </div>
     </div>

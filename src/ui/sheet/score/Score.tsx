@@ -14,7 +14,6 @@ import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react'
 import type { Lesson, Step } from '@/core/lesson/document'
 import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
-import { stepAt } from '@/core/lesson/layout'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { keepList } from '../../lesson/settle'
 import { shownKeys } from '../../keys'
@@ -24,7 +23,7 @@ import { Playhead } from './Playhead'
 import { Row } from './Row'
 import { caretTime, selectionOf } from '../../words/caret'
 import { inOrder } from '../../words/inOrder'
-import { RowMenu } from '../actions/RowMenu'
+import { SheetMenu } from '../actions/SheetMenu'
 import type { SheetActions } from '../actions/actions'
 import { useWordMeasure } from './rowWords'
 import { tabsByStep, type RowTab } from './Tabs'
@@ -82,17 +81,6 @@ export function Score({ actions, find }: ScoreProps) {
   const measure = useWordMeasure()
   const chosen = useMemo(() => selectionOf(lesson.steps, caret), [lesson.steps, caret])
   const tabs = useMemo(() => tabsByStep(lesson, timeline), [lesson, timeline])
-  const bedTitles = useMemo(
-    () =>
-      new Map(
-        timeline.beds.map(({ cue, start }) => [
-          stepAt(timeline, start)?.step.id,
-          { cue, title: lesson.shelf.find(({ media }) => media === cue.media)?.title ?? 'Music' },
-        ]),
-      ),
-    [timeline, lesson.shelf],
-  )
-
   const onSelect = useCallback(
     (step: string, how: { add: boolean; range: boolean }) => {
       const state = store.getState()
@@ -145,7 +133,7 @@ export function Score({ actions, find }: ScoreProps) {
       <div className={styles.scroll} ref={scroller} data-testid="score">
         {timeline.steps.length === 0 && <EmptySheet />}
         <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
-          <RowMenu actions={actions}>
+          <SheetMenu actions={actions}>
             <div
               className={styles.content}
               style={{ height: rows.getTotalSize() }}
@@ -167,7 +155,6 @@ export function Score({ actions, find }: ScoreProps) {
                       passages={passages.get(span.step.id)!}
                       analyses={analyses}
                       mix={mix}
-                      bedStarts={bedTitles.get(span.step.id) ?? null}
                       hasBed={timeline.beds.length > 0}
                       tabs={tabs.get(span.step.id) ?? NO_TABS}
                       voice={voiceMark(lesson, span.step)}
@@ -184,7 +171,7 @@ export function Score({ actions, find }: ScoreProps) {
               })}
               <Playhead rows={rows} geometry={geometry} scroller={scroller} />
             </div>
-          </RowMenu>
+          </SheetMenu>
         </DndContext>
       </div>
       {find}

@@ -94,6 +94,9 @@ interface HandleProps {
   onDone(by: Seconds): void
 }
 
+/** One push of an arrow key; with Shift further. */
+const PUSH: Record<'near' | 'far', Seconds> = { near: 0.01, far: 0.1 }
+
 function Handle({ time, lineFrom, geometry, label, className, moved, onDone }: HandleProps) {
   const [drag, setDrag] = useState<{ x: number; by: Seconds } | null>(null)
   const by = drag?.by ?? 0
@@ -107,10 +110,19 @@ function Handle({ time, lineFrom, geometry, label, className, moved, onDone }: H
         top: WORDS_HEIGHT,
         height: geometry.waveHeight,
       }}
-      title={drag ? `${(by * 1000).toFixed(0)} ms` : `${label}: drag`}
+      title={drag ? `${(by * 1000).toFixed(0)} ms` : `${label}: drag, or ← and →`}
       aria-label={label}
       role="separator"
       aria-orientation="vertical"
+      aria-valuenow={Math.round(time * 1000)}
+      aria-valuetext={`${time.toFixed(2)} s`}
+      tabIndex={0}
+      onKeyDown={(event) => {
+        const direction = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+        if (!direction) return
+        event.preventDefault()
+        onDone(moved(direction * (event.shiftKey ? PUSH.far : PUSH.near), true))
+      }}
       onPointerDown={(event) => {
         event.stopPropagation()
         event.currentTarget.setPointerCapture(event.pointerId)

@@ -1,13 +1,13 @@
 'use client'
 
-import { memo, useState, type MouseEvent } from 'react'
+import { memo, type MouseEvent } from 'react'
 import type { Step } from '@/core/lesson/document'
 import type { StepWord } from '@/core/narration/words/stepWords'
 import type { WordRange } from '@/core/narration/words/wordRange'
 import { useDesk } from '../../lesson/context'
 import type { RowProps } from './rowProps'
 import type { WordRun } from './rowWords'
-import { WORDS_HEIGHT } from './view'
+import { useSheetView, WORDS_HEIGHT } from './view'
 import styles from './row.module.css'
 
 interface WordsProps {
@@ -20,7 +20,8 @@ interface WordsProps {
 
 /** The words of one line; drawn anew only when they have changed, not with every change of the mix. */
 export const Words = memo(function Words({ step, words, runs, chosen, onCaret }: WordsProps) {
-  const [corrected, setCorrected] = useState<number | null>(null)
+  const corrected = useSheetView(({ correcting }) => (correcting?.step === step.id ? correcting.word : null))
+  const { correct } = useSheetView.getState()
   // One listener for all: a long lesson shows hundreds of words.
   const onClick = (event: MouseEvent) => {
     const button = wordButton(event)
@@ -31,7 +32,7 @@ export const Words = memo(function Words({ step, words, runs, chosen, onCaret }:
   }
   const onDoubleClick = (event: MouseEvent) => {
     const index = Number(wordButton(event)?.dataset.word ?? NaN)
-    if (words[index]?.text) setCorrected(index)
+    if (words[index]?.text) correct({ step: step.id, word: index })
   }
   return (
     <div
@@ -43,13 +44,7 @@ export const Words = memo(function Words({ step, words, runs, chosen, onCaret }:
     >
       {runs.map((run) =>
         run.word === corrected ? (
-          <Correction
-            key={run.word}
-            step={step}
-            word={words[run.word]!}
-            left={run.left}
-            onDone={() => setCorrected(null)}
-          />
+          <Correction key={run.word} step={step} word={words[run.word]!} left={run.left} onDone={() => correct(null)} />
         ) : (
           wordElement(run, words[run.word]!, chosen)
         ),
@@ -71,7 +66,7 @@ function wordElement(run: WordRun, word: StepWord, chosen: WordRange | null) {
       className={run.text ? styles.phrase : styles.unnamed}
       style={run.text && !isCut ? { left: run.left } : { left: run.left, width: run.room }}
       data-cut={isCut || undefined}
-      title={run.text ? 'Double-click to correct' : 'A phrase without a script'}
+      title={run.text ? 'Double-click, or F2, to correct' : 'A phrase without a script'}
       data-word={run.word}
       data-from={word.start}
       data-to={word.end}

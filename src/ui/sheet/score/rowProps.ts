@@ -1,4 +1,3 @@
-import type { BedCue } from '@/core/lesson/document'
 import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
 import type { Analysis } from '@/core/measure/analysis'
 import type { StepWord } from '@/core/narration/words/stepWords'
@@ -16,10 +15,8 @@ export interface RowProps {
   passages: readonly PassageSpan[]
   analyses: ReadonlyMap<string, Analysis>
   mix: MixPicture | null
-  /** The music that starts here. */
-  bedStarts: { cue: BedCue; title: string } | null
   hasBed: boolean
-  /** What hangs in this row: sounds, and further pictures. */
+  /** What hangs in this row: sounds, music, further pictures. */
   tabs: readonly RowTab[]
   /** What there is to say of its voice, such as that a stand-in reads it. */
   voice: string | null

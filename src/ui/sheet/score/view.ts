@@ -1,23 +1,59 @@
 import { create } from 'zustand'
+import { persist } from 'zustand/middleware'
 import { clamp, type Seconds } from '@/core/units'
+import type { WordPlace } from '../../lesson/lessonStore'
 
-/** How the sheet is shown: the same for all lessons in this window, and no part of any document. */
+export type PanelTab = 'selected' | 'music' | 'sounds' | 'shelf'
+
+/** How the sheet is shown: the same for all lessons in this browser, and no part of any document. */
 interface SheetView {
   pixelsPerSecond: number
   waveHeight: number
+  /** Of the easel and the panel, in pixels; null: as the window is wide. */
+  sideWidth: number | null
+  /** Whether the picture is as wide as the side; null: as the window is wide. */
+  isEaselLarge: boolean | null
+  panel: PanelTab
+  /** What is unfolded in the panel. */
+  unfolded: readonly string[]
+  /** The word that is being written anew. */
+  correcting: WordPlace | null
   setScale(pixelsPerSecond: number): void
   setWaveHeight(height: number): void
+  setSideWidth(width: number): void
+  setEaselLarge(isLarge: boolean): void
+  setPanel(panel: PanelTab): void
+  setUnfolded(keys: readonly string[]): void
+  correct(word: WordPlace | null): void
 }
 
 export const SCALES = { least: 16, most: 400, usual: 80 }
 export const WAVE_HEIGHTS = [28, 46, 72, 110] as const
+export const SIDE_WIDTHS = { least: 320, usual: 392, wide: 560, most: 820 }
+/** From this width of the window on there is room for a wide side with a large easel. */
+export const WIDE_WINDOW = 1600
 
-export const useSheetView = create<SheetView>()((set) => ({
-  pixelsPerSecond: SCALES.usual,
-  waveHeight: WAVE_HEIGHTS[1],
-  setScale: (value) => set({ pixelsPerSecond: clamp(value, SCALES.least, SCALES.most) }),
-  setWaveHeight: (waveHeight) => set({ waveHeight }),
-}))
+export const useSheetView = create<SheetView>()(
+  persist(
+    (set) => ({
+      pixelsPerSecond: SCALES.usual,
+      waveHeight: WAVE_HEIGHTS[1],
+      sideWidth: null,
+      isEaselLarge: null,
+      panel: 'selected',
+      unfolded: [],
+      correcting: null,
+      setScale: (value) => set({ pixelsPerSecond: clamp(value, SCALES.least, SCALES.most) }),
+      setWaveHeight: (waveHeight) => set({ waveHeight }),
+      setSideWidth: (width) => set({ sideWidth: clamp(Math.round(width), SIDE_WIDTHS.least, SIDE_WIDTHS.most) }),
+      setEaselLarge: (isEaselLarge) => set({ isEaselLarge }),
+      setPanel: (panel) => set({ panel }),
+      setUnfolded: (unfolded) => set({ unfolded }),
+      correct: (correcting) => set({ correcting }),
+    }),
+    { name: 'yarn-step-sheet', partialize: ({ sideWidth, isEaselLarge }) => ({ sideWidth, isEaselLarge }) },
+  ),
+)
 
 export const WORDS_HEIGHT = 24
 export const BED_HEIGHT = 30

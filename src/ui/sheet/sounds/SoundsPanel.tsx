@@ -7,12 +7,12 @@ import type { SoundCue } from '@/core/lesson/document'
 import { clock } from '../../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { NumberField } from '../../parts/NumberField'
-import { SecondsField } from '../../parts/SecondsField'
-import { anchorAtCaret, sayAnchor, titleOf } from '../../words/anchors'
+import { anchorAtCaret, sayAnchor, sayOffset, titleOf } from '../../words/anchors'
 import { soundsClip, writeClipboard } from '../../words/clipboard'
 import { LooseThings } from '../LooseThings'
 import { newSound } from './newSound'
 import { SoundLibrary } from './SoundLibrary'
+import { SoundSettings } from './SoundSettings'
 import styles from '../panel.module.css'
 
 /** Effects and second voices: what hangs where, and what has come loose. */
@@ -58,7 +58,12 @@ export function SoundsPanel() {
               aria-label={`Take ${titleOf(lesson, cue.media)} out`}
               onClick={() => edit({ name: 'removeSounds', sounds: [cue.id] })}
             />
-            {open === cue.id && <SoundSettings cue={cue} />}
+            {open === cue.id && (
+              <>
+                <SoundSettings cue={cue} />
+                <HangOnCaret cue={cue} />
+              </>
+            )}
           </li>
         ))}
       </ul>
@@ -66,6 +71,22 @@ export function SoundsPanel() {
       <AddSound />
       <SoundLibrary />
     </>
+  )
+}
+
+function HangOnCaret({ cue }: { cue: SoundCue }) {
+  const { store } = useDesk()
+  const here = anchorAtCaret(useLessonState((all) => all))
+  const hang = () =>
+    here &&
+    store.getState().editTogether([
+      { name: 'placeMarks', marks: here.marks },
+      { name: 'setSound', sound: { ...cue, anchor: here.anchor } },
+    ])
+  return (
+    <Button size="small" disabled={!here} onClick={hang}>
+      Hang it on the word at the caret
+    </Button>
   )
 }
 
@@ -115,55 +136,6 @@ function Several({ cues, onDone }: { cues: readonly SoundCue[]; onDone: () => vo
         style={{ width: 90 }}
         onChange={(value) => value !== null && setBy(value)}
       />
-    </div>
-  )
-}
-
-function sayOffset({ anchor: { offset, kind } }: SoundCue): string {
-  const place = kind === 'step' ? 'the start of' : ''
-  if (Math.abs(offset) < 0.005) return `at ${place}`.trim()
-  return `${Math.abs(offset).toFixed(1)} s ${offset > 0 ? 'after' : 'before'} ${place}`.trim()
-}
-
-function SoundSettings({ cue }: { cue: SoundCue }) {
-  const { store } = useDesk()
-  const state = useLessonState((all) => all)
-  const set = (part: Partial<SoundCue>) => store.getState().edit({ name: 'setSound', sound: { ...cue, ...part } })
-  const here = anchorAtCaret(state)
-  const hang = () =>
-    here &&
-    store.getState().editTogether([
-      { name: 'placeMarks', marks: here.marks },
-      { name: 'setSound', sound: { ...cue, anchor: here.anchor } },
-    ])
-  return (
-    <div className={styles.soundSettings}>
-      <label>
-        Level{' '}
-        <NumberField
-          size="small"
-          min={-60}
-          max={24}
-          value={cue.gain}
-          suffix="dB"
-          style={{ width: 92 }}
-          onChange={(gain) => gain !== null && set({ gain })}
-        />
-      </label>
-      <SecondsField
-        label="After its place"
-        value={cue.anchor.offset}
-        least={-3600}
-        onChange={(offset) => set({ anchor: { ...cue.anchor, offset } })}
-      />
-      <SecondsField label="Fade-in" value={cue.fadeIn} least={0} onChange={(fadeIn) => set({ fadeIn })} />
-      <SecondsField label="Fade-out" value={cue.fadeOut} least={0} onChange={(fadeOut) => set({ fadeOut })} />
-      <Checkbox checked={cue.meant} onChange={({ target }) => set({ meant: target.checked })}>
-        Sounding over words is meant
-      </Checkbox>
-      <Button size="small" disabled={!here} onClick={hang}>
-        Hang it on the word at the caret
-      </Button>
     </div>
   )
 }

@@ -3,13 +3,11 @@
 import { DeleteOutlined } from '@ant-design/icons'
 import { App, Button, Select } from 'antd'
 import { nanoid } from 'nanoid'
-import { useMemo } from 'react'
-import type { Picture, Step } from '@/core/lesson/document'
-import { picturesOf } from '@/core/lesson/firstLesson'
-import { useDesk, useLesson, useLessonState } from '../../lesson/context'
+import type { Step } from '@/core/lesson/document'
+import { useDesk, useLessonState } from '../../lesson/context'
 import { PictureThumb } from '../../parts/PictureThumb'
 import { markAtCaret, sayMark } from '../../words/anchors'
-import { LooseThings } from '../LooseThings'
+import { usePictureChoices } from './usePictureChoices'
 import styles from '../panel.module.css'
 
 /** Several pictures in one step: each further one is seen from a word on. */
@@ -31,50 +29,30 @@ export function FurtherPictures({ step }: { step: Step }) {
       ])
   }
   return (
-    <>
-      <LooseThings which={(loose) => loose.kind === 'picture' && loose.step.id === step.id} />
-      <span>Then</span>
-      <span>
-        {step.more.map(({ id, picture, mark }) => (
-          <span key={id} className={styles.pin}>
-            <PictureThumb picture={picture} className={styles.smallThumb} />
-            at {sayMark(state, mark) ?? 'words that are gone: not seen'}
-            <Button
-              size="small"
-              type="text"
-              icon={<DeleteOutlined />}
-              aria-label="Take this picture out"
-              onClick={() => edit({ name: 'removePicture', step: step.id, id })}
-            />
-          </span>
-        ))}
-        <Select
-          size="small"
-          style={{ width: '100%' }}
-          aria-label="Another picture at the caret"
-          placeholder="another picture from the caret’s word on"
-          value={null}
-          showSearch={{ optionFilterProp: 'label' }}
-          options={choices.map(({ key, label }) => ({ value: key, label }))}
-          onChange={(key: string | null) => key && add(key)}
-        />
-      </span>
-    </>
-  )
-}
-
-/** Every picture of the shelf. */
-function usePictureChoices(): { key: string; label: string; picture: Picture }[] {
-  const { shelf } = useLesson()
-  const media = useLessonState((state) => state.media)
-  return useMemo(
-    () =>
-      shelf.flatMap((item) => {
-        const info = media.get(item.media)
-        return info
-          ? picturesOf(info).map(({ title, picture }, i) => ({ key: `${item.media} ${i}`, label: title, picture }))
-          : []
-      }),
-    [shelf, media],
+    <div>
+      {step.more.map(({ id, picture, mark }) => (
+        <span key={id} className={styles.pin}>
+          <PictureThumb picture={picture} className={styles.smallThumb} />
+          at {sayMark(state, mark) ?? 'words that are gone: not seen'}
+          <Button
+            size="small"
+            type="text"
+            icon={<DeleteOutlined />}
+            aria-label="Take this picture out"
+            onClick={() => edit({ name: 'removePicture', step: step.id, id })}
+          />
+        </span>
+      ))}
+      <Select
+        size="small"
+        style={{ width: '100%' }}
+        aria-label="Another picture at the caret"
+        placeholder="another picture from the caret’s word on"
+        value={null}
+        showSearch={{ optionFilterProp: 'label' }}
+        options={choices.map(({ key, label }) => ({ value: key, label }))}
+        onChange={(key: string | null) => key && add(key)}
+      />
+    </div>
   )
 }

@@ -1,7 +1,7 @@
 'use client'
 
 import { DeleteOutlined } from '@ant-design/icons'
-import { App, Button, Select } from 'antd'
+import { App, Button } from 'antd'
 import { nanoid } from 'nanoid'
 import { useState } from 'react'
 import type { RecordingPicture, Step } from '@/core/lesson/document'
@@ -12,12 +12,9 @@ import { useDesk, useLessonState, useTimeline } from '../../lesson/context'
 import { runJob } from '../../jobs'
 import { markAtCaret, sayMark } from '../../words/anchors'
 import { wordsOfStep } from '../../words/caret'
-import { LooseThings } from '../LooseThings'
 import styles from '../panel.module.css'
 
-const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2, 3, 4]
-
-/** How a recording plays under its words: its speed, moments pinned to words, parts cut out, and its scenes. */
+/** Moments of a recording pinned to words, parts cut out of it, and its scenes. */
 export function RecordingEditor({ step, picture }: { step: Step; picture: RecordingPicture }) {
   const { store, player } = useDesk()
   const { message } = App.useApp()
@@ -81,18 +78,6 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
   }
   return (
     <>
-      <span>Speed</span>
-      <Select
-        size="small"
-        aria-label="Speed of the recording"
-        value={picture.speed === null ? 'fit' : String(picture.speed)}
-        options={[
-          { value: 'fit', label: 'as long as its words' },
-          ...SPEEDS.map((speed) => ({ value: String(speed), label: speed === 1 ? 'its own' : `${speed} times` })),
-        ]}
-        onChange={(value) => set({ speed: value === 'fit' ? null : Number(value) })}
-      />
-      <LooseThings which={(loose) => loose.kind === 'pin' && loose.step.id === step.id} />
       <span>Pins</span>
       <span>
         {picture.pins.map((one) => (

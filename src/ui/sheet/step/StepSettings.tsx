@@ -1,13 +1,15 @@
 'use client'
 
-import { Button, Input, Select } from 'antd'
-import { nanoid } from 'nanoid'
-import { newStep, type Picture, type Step } from '@/core/lesson/document'
+import { Button, Collapse, Input, Select } from 'antd'
+import type { Picture, RecordingPicture, Step } from '@/core/lesson/document'
 import type { StepSpan } from '@/core/lesson/timeline'
 import { LIMITS } from '@/core/lesson/limits'
 import { clock } from '../../format'
 import { useTyped } from '../../lesson/useTyped'
-import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
+import { useDesk, useLesson, useLessonState } from '../../lesson/context'
+import type { SheetActions } from '../actions/actions'
+import { LooseThings } from '../LooseThings'
+import { useSheetView } from '../score/view'
 import { LengthEditor } from './LengthEditor'
 import { HeardReport } from './HeardReport'
 import { FurtherPictures } from './FurtherPictures'
@@ -15,42 +17,13 @@ import { RecordingEditor } from './RecordingEditor'
 import { CardLines } from './CardLines'
 import styles from '../panel.module.css'
 
-export function StepPanel() {
-  const { store } = useDesk()
-  const timeline = useTimeline()
-  const selected = useLessonState((state) => state.selected)
-  const spans = timeline.steps.filter(({ step }) => selected.includes(step.id))
-  const addCard = () => {
-    const { edit, select, caret, history } = store.getState()
-    const step = newStep(nanoid(10), 'New card', { kind: 'card', lines: ['New card'] })
-    const at = history.lesson.steps.findIndex(({ id }) => id === caret?.step)
-    if (edit({ name: 'addSteps', before: history.lesson.steps[at + 1]?.id ?? null, steps: [step] })) {
-      select([step.id], { step: step.id, word: 0 })
-    }
-  }
-  return (
-    <>
-      {spans.length === 0 && <p className={styles.note}>Select a step to see what is set for it.</p>}
-      {spans.length === 1 && <OneStep key={spans[0]!.step.id} span={spans[0]!} />}
-      {spans.length > 1 && (
-        <p>
-          <b>{spans.length} steps</b>, {clock(spans.reduce((sum, { start, end }) => sum + end - start, 0))} together.
-          Drag one of them, or press Alt with an arrow key, to move them all; Delete takes them out.
-        </p>
-      )}
-      <div className={styles.actions}>
-        <Button size="small" onClick={addCard}>
-          Add a card after this
-        </Button>
-      </div>
-    </>
-  )
-}
-
-function OneStep({ span }: { span: StepSpan }) {
+/** What is set for one step: what is usual at once, the rest folded. */
+export function StepSettings({ span, actions }: { span: StepSpan; actions: SheetActions }) {
   const { store } = useDesk()
   const { step, index } = span
   const { type } = store.getState()
+  const { picture } = step
+  const { unfolded, setUnfolded } = useSheetView()
   return (
     <>
       <h2 className={styles.heading}>
@@ -63,42 +36,72 @@ function OneStep({ span }: { span: StepSpan }) {
           value={step.title}
           onType={(title, isFirst) => type({ name: 'renameStep', step: step.id, title }, isFirst)}
         />
+        <label htmlFor="step-script">Script</label>
+        <TypedText
+          id="step-script"
+          lines
+          value={step.script}
+          onType={(script, isFirst) => type({ name: 'setScript', step: step.id, script }, isFirst)}
+        />
+        <span>Voice</span>
+        <span>
+          <SayVoice step={step} />
+        </span>
+        <HeardReport step={step} />
         <span>Picture</span>
         <span>
-          <SayPicture picture={step.picture} />
+          <SayPicture picture={picture} />
         </span>
-        {step.picture.kind === 'card' && (
+        {picture.kind === 'card' && (
           <div className={styles.wide}>
             <CardLines
-              lines={step.picture.lines}
+              lines={picture.lines}
               onChange={(lines, isFirst) =>
                 type({ name: 'setPicture', step: step.id, picture: { kind: 'card', lines } }, isFirst)
               }
             />
           </div>
         )}
-        {step.picture.kind === 'recording' && <RecordingSound step={step} picture={step.picture} />}
-        {step.picture.kind === 'recording' && <RecordingEditor step={step} picture={step.picture} />}
-        <FurtherPictures step={step} />
-        <div className={styles.wide}>
-          <LengthEditor span={span} />
-        </div>
-        <span>Voice</span>
-        <span>
-          <SayVoice step={step} />
-        </span>
-        <HeardReport step={step} />
-        <label htmlFor="step-script" className={styles.wide}>
-          Script
-        </label>
-        <div className={styles.wide}>
-          <TypedText
-            id="step-script"
-            lines
-            value={step.script}
-            onType={(script, isFirst) => type({ name: 'setScript', step: step.id, script }, isFirst)}
-          />
-        </div>
+        {picture.kind === 'recording' && <RecordingSpeed step={step} picture={picture} />}
+        {picture.kind === 'recording' && <RecordingSound step={step} picture={picture} />}
+        <span>Stays</span>
+        <LengthEditor span={span} />
+        <LooseThings which={(loose) => loose.kind === 'picture' && loose.step.id === step.id} />
+        <LooseThings which={(loose) => loose.kind === 'pin' && loose.step.id === step.id} />
+      </div>
+      <Collapse
+        ghost
+        className={styles.folds}
+        activeKey={[...unfolded]}
+        onChange={setUnfolded}
+        items={[
+          {
+            key: 'more',
+            label: step.more.length > 0 ? `Further pictures (${step.more.length})` : 'Further pictures',
+            children: <FurtherPictures step={step} />,
+          },
+          ...(picture.kind === 'recording'
+            ? [
+                {
+                  key: 'recording',
+                  label: 'Pins, cuts and scenes of the recording',
+                  children: (
+                    <div className={styles.fields}>
+                      <RecordingEditor step={step} picture={picture} />
+                    </div>
+                  ),
+                },
+              ]
+            : []),
+        ]}
+      />
+      <div className={styles.actions}>
+        <Button size="small" onClick={actions.booth}>
+          Record or read it
+        </Button>
+        <Button size="small" onClick={actions.addCard}>
+          Add a card after this
+        </Button>
       </div>
     </>
   )
@@ -122,6 +125,34 @@ function SayVoice({ step }: { step: Step }) {
   return `${titles.join(', ')}: ${step.passages.length === 1 ? 'one passage' : `${step.passages.length} passages`}`
 }
 
+const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2, 3, 4]
+
+function RecordingSpeed({ step, picture }: RecordingProps) {
+  const { store } = useDesk()
+  const set = (part: Partial<RecordingPicture>) =>
+    store.getState().edit({ name: 'setPicture', step: step.id, picture: { ...picture, ...part } })
+  return (
+    <>
+      <span>Speed</span>
+      <Select
+        size="small"
+        aria-label="Speed of the recording"
+        value={picture.speed === null ? 'fit' : String(picture.speed)}
+        options={[
+          { value: 'fit', label: 'as long as its words' },
+          ...SPEEDS.map((speed) => ({ value: String(speed), label: speed === 1 ? 'its own' : `${speed} times` })),
+        ]}
+        onChange={(value) => set({ speed: value === 'fit' ? null : Number(value) })}
+      />
+    </>
+  )
+}
+
+interface RecordingProps {
+  step: Step
+  picture: RecordingPicture
+}
+
 const SOUND_LEVELS = [
   { value: 'off', label: 'silent' },
   { value: '-12', label: 'soft (−12 dB)' },
@@ -129,7 +160,7 @@ const SOUND_LEVELS = [
   { value: '0', label: 'as recorded' },
 ]
 
-function RecordingSound({ step, picture }: { step: Step; picture: Extract<Picture, { kind: 'recording' }> }) {
+function RecordingSound({ step, picture }: RecordingProps) {
   const { store } = useDesk()
   const hasSound = useLessonState(({ media }) => (media.get(picture.media)?.channels ?? 0) > 0)
   if (!hasSound) return null

@@ -1,0 +1,66 @@
+import { hangOn, moveThing, nextPicked, removeThing, thingPicked } from '../../words/picked'
+import { soundsClip, writeClipboard } from '../../words/clipboard'
+import { useSheetView } from '../score/view'
+import type { SheetActions } from './actions'
+import type { ActionContext } from './context'
+
+/** What can be done with what is picked: a sound, a further picture, a piece of music. */
+export function thingActions(context: ActionContext) {
+  const { state, tell } = context
+  const push = (by: 1 | -1) => {
+    if (!pushPicked(context, by, 'moment')) tell('Choose a sound on the sheet first: press its tab, or T.')
+  }
+  return {
+    pickNext: () => {
+      const next = nextPicked(state())
+      if (!next) return tell('There are no sounds, further pictures or music in this lesson yet.')
+      state().pick(next)
+      useSheetView.getState().setPanel('selected')
+      document.querySelector(`[data-thing="${CSS.escape(next.id)}"]`)?.scrollIntoView({ block: 'nearest' })
+    },
+    letGo: () => {
+      state().pick(null)
+      if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+    },
+    thingEarlier: () => push(-1),
+    thingLater: () => push(1),
+  } satisfies Partial<SheetActions>
+}
+
+const pickedIn = ({ state }: ActionContext) => thingPicked(state().history.lesson, state().picked)
+
+/** Moves what is picked; false where nothing is. */
+export function pushPicked(context: ActionContext, by: 1 | -1, unit: 'moment' | 'word'): boolean {
+  const thing = pickedIn(context)
+  if (!thing) return false
+  const edits = moveThing(context.state(), thing, by, unit)
+  if (typeof edits === 'string') context.tell(edits)
+  else context.state().editTogether(edits)
+  return true
+}
+
+/** Takes out what is picked; false where nothing is. */
+export function removePicked(context: ActionContext): boolean {
+  const thing = pickedIn(context)
+  if (!thing) return false
+  if (context.state().edit(removeThing(thing))) context.state().pick(null)
+  return true
+}
+
+/** Copies a picked sound; false where none is. */
+export function copyPicked(context: ActionContext): boolean {
+  const thing = pickedIn(context)
+  if (thing?.kind !== 'sound') return false
+  writeClipboard(soundsClip(context.state(), [thing.cue.id])!)
+  return true
+}
+
+/** Hangs what is picked on the word at the caret. */
+export function hangPickedAtCaret({ state, tell }: Pick<ActionContext, 'state' | 'tell'>): void {
+  const { caret, picked, history } = state()
+  const thing = thingPicked(history.lesson, picked)
+  if (!thing || !caret) return
+  const edits = hangOn(state(), thing, caret)
+  if (typeof edits === 'string') tell(edits)
+  else state().editTogether(edits)
+}

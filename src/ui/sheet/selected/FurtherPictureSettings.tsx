@@ -1,0 +1,49 @@
+'use client'
+
+import { Select } from 'antd'
+import type { Step } from '@/core/lesson/document'
+import { useDesk, useLessonState } from '../../lesson/context'
+import { PictureThumb } from '../../parts/PictureThumb'
+import { sayMark } from '../../words/anchors'
+import type { SheetActions } from '../actions/actions'
+import { usePictureChoices } from '../step/usePictureChoices'
+import { ThingHead } from './ThingHead'
+import styles from '../panel.module.css'
+
+interface FurtherPictureSettingsProps {
+  step: Step
+  further: Step['more'][number]
+  actions: SheetActions
+}
+
+/** A further picture of a step: which one, and from which word on it is seen. */
+export function FurtherPictureSettings({ step, further, actions }: FurtherPictureSettingsProps) {
+  const { store } = useDesk()
+  const state = useLessonState((all) => all)
+  const choices = usePictureChoices()
+  const word = sayMark(state, further.mark)
+  return (
+    <>
+      <ThingHead
+        kind="Picture"
+        title={step.title}
+        place={word ? `seen from ${word} on` : 'not seen: the words it hung on are gone'}
+        actions={actions}
+      />
+      <PictureThumb picture={further.picture} className={styles.largeThumb} />
+      <Select
+        aria-label="Which picture it is"
+        placeholder="Show another picture instead"
+        value={null}
+        style={{ width: '100%' }}
+        showSearch={{ optionFilterProp: 'label' }}
+        options={choices.map(({ key, label }) => ({ value: key, label }))}
+        onChange={(key: string | null) => {
+          const choice = choices.find((one) => one.key === key)
+          if (choice)
+            store.getState().edit({ name: 'changePicture', step: step.id, ...further, picture: choice.picture })
+        }}
+      />
+    </>
+  )
+}

@@ -1,0 +1,38 @@
+'use client'
+
+import { Checkbox } from 'antd'
+import type { SoundCue } from '@/core/lesson/document'
+import { useDesk } from '../../lesson/context'
+import { NumberField } from '../../parts/NumberField'
+import { SecondsField } from '../../parts/SecondsField'
+import styles from '../panel.module.css'
+
+/** Level, place and fades of a sound. */
+export function SoundSettings({ cue }: { cue: SoundCue }) {
+  const { store } = useDesk()
+  const set = (part: Partial<SoundCue>) => store.getState().edit({ name: 'setSound', sound: { ...cue, ...part } })
+  return (
+    <div className={styles.soundSettings}>
+      <span>Level</span>
+      <NumberField
+        aria-label="Level"
+        min={-60}
+        max={24}
+        value={cue.gain}
+        suffix="dB"
+        onChange={(gain) => gain !== null && set({ gain })}
+      />
+      <SecondsField
+        label="After its place"
+        value={cue.anchor.offset}
+        least={-3600}
+        onChange={(offset) => set({ anchor: { ...cue.anchor, offset } })}
+      />
+      <SecondsField label="Fade-in" value={cue.fadeIn} least={0} onChange={(fadeIn) => set({ fadeIn })} />
+      <SecondsField label="Fade-out" value={cue.fadeOut} least={0} onChange={(fadeOut) => set({ fadeOut })} />
+      <Checkbox className={styles.wide!} checked={cue.meant} onChange={({ target }) => set({ meant: target.checked })}>
+        Sounding over words is meant
+      </Checkbox>
+    </div>
+  )
+}

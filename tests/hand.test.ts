@@ -1,0 +1,175 @@
+import type { ElementHandle, Page } from 'puppeteer-core'
+import type { Lesson } from '@/core/lesson/document'
+import { layoutLesson } from '@/core/lesson/layout'
+import { until } from './support/application'
+import { clickOn, savedLesson, waitForSheet, waitForText } from './support/browser'
+import { sharedSession } from './support/session'
+
+/** What lies on the sheet is taken hold of there: picked, dragged, pushed by keys, and has a menu of its own. */
+
+const session = sharedSession('/lessons/crossing-the-bar')
+let page: Page
+let before: Lesson
+const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
+beforeAll(async () => {
+  page = session.page
+  await waitForSheet(page)
+  await page.waitForFunction(() => document.querySelectorAll('[data-word]').length > 20, { timeout: 60_000 })
+})
+beforeEach(async () => {
+  before = await lesson()
+})
+/** Whatever a test has done is undone before the next one. */
+afterEach(async () => {
+  await page.keyboard.press('Escape')
+  for (let i = 0; i < 8 && JSON.stringify(await lesson()) !== JSON.stringify(before); i++) await clickOn(page, 'Undo')
+  expect(await lesson()).toEqual(before)
+})
+
+const startOf = ({ sounds }: ReturnType<typeof layoutLesson>, media: string) =>
+  sounds.find(({ cue }) => cue.media === media)!.start
+const tab = (text: string): Promise<ElementHandle<HTMLElement>> =>
+  page
+    .waitForFunction(
+      (wanted) =>
+        [...document.querySelectorAll('[data-thing]')].find((one) => one.textContent?.includes(wanted)) ?? null,
+      {},
+      text,
+    )
+    .then((handle) => handle as unknown as ElementHandle<HTMLElement>)
+const word = (step: number, text: string): Promise<ElementHandle<HTMLElement>> =>
+  page
+    .waitForFunction(
+      (label, wanted) =>
+        [...document.querySelectorAll(`[role=row][aria-label^="${label}"] [data-word]`)].find((one) =>
+          one.textContent?.startsWith(wanted),
+        ) ?? null,
+      {},
+      `Step ${step},`,
+      text,
+    )
+    .then((handle) => handle as unknown as ElementHandle<HTMLElement>)
+async function centre(handle: ElementHandle): Promise<[number, number]> {
+  const { x, y, width, height } = (await handle.boundingBox())!
+  return [x + width / 2, y + height / 2]
+}
+async function chooseInMenu(on: ElementHandle, title: string, at?: { x: number; y: number }): Promise<void> {
+  await on.click({ button: 'right', ...(at && { offset: at }) })
+  await clickOn(page, title)
+  await page.waitForFunction(() => !document.querySelector('[role=menuitem]'))
+}
+
+test('a sound is dragged by its tab to a word, shows where it would go, and begins with it', async () => {
+  const bell = before.sounds[0]!
+  const from = await centre(await tab('Ship’s bell').catch(() => tab('bell')))
+  const to = await centre(await word(2, 'watch'))
+  await page.mouse.move(...from)
+  await page.mouse.down()
+  await page.mouse.move(from[0] + 10, from[1] + 10)
+  await page.mouse.move(...to, { steps: 5 })
+  expect(await page.$eval('[data-target]', (one) => one.textContent)).toBe('watch')
+  await page.mouse.up()
+  const after = await lesson()
+  expect(after.sounds[0]!.anchor).toMatchObject({ kind: 'mark', offset: 0 })
+  const start = Number(await (await word(2, 'watch')).evaluate((one) => one.dataset.from))
+  expect(startOf(layoutLesson(after), bell.media)).toBeCloseTo(start, 2)
+})
+
+test('a picked sound goes by keys: words by arrows, moments by comma and point; Delete takes it out', async () => {
+  await (await tab('Two bells')).click()
+  await waitForText(page, 'Sound · Two bells')
+  const two = before.sounds.find(({ media }) => before.shelf.find((one) => one.media === media)?.title === 'Two bells')!
+  const start = async () => startOf(layoutLesson(await lesson()), two.media)
+  const first = await start()
+  await page.keyboard.press('.')
+  expect(await start()).toBeCloseTo(first + 0.1)
+  await page.keyboard.press(',')
+  expect(await start()).toBeCloseTo(first)
+  await page.keyboard.press('ArrowLeft')
+  expect(await start()).toBeLessThan(first)
+  await page.keyboard.press('Delete')
+  expect((await lesson()).sounds.map(({ id }) => id)).not.toContain(two.id)
+  await page.waitForFunction(() => document.querySelector('[aria-label=Settings]')?.textContent?.includes('Step '))
+})
+
+test('what lies on the sheet is gone through by T, and let go of by Escape', async () => {
+  await (await word(1, 'Crossing')).click()
+  const kinds: string[] = []
+  for (let i = 0; i < 3; i++) {
+    await page.keyboard.press('t')
+    kinds.push(await page.$eval('[data-thing][aria-pressed=true]', (one) => one.getAttribute('aria-label')!))
+  }
+  expect(kinds[0]).toBe('Music: Ebb')
+  expect(new Set(kinds).size).toBe(3)
+  await page.keyboard.press('Escape')
+  expect(await page.$('[data-thing][aria-pressed=true]')).toBeNull()
+})
+
+test('words have their menu: a longer pause is put in before one', async () => {
+  const length = (of: Lesson) => layoutLesson(of).steps[1]!.end - layoutLesson(of).steps[1]!.start
+  await chooseInMenu(await word(2, 'watch'), 'A longer pause before this wordP')
+  expect(length(await lesson())).toBeCloseTo(length(before) + 0.25, 2)
+  await page.keyboard.down('Shift')
+  await page.keyboard.press('P')
+  await page.keyboard.up('Shift')
+  expect(length(await lesson())).toBeCloseTo(length(before), 2)
+})
+
+test('F2 corrects the word at the caret, without a mouse', async () => {
+  await (await word(2, 'watch')).click()
+  await page.keyboard.press('F2')
+  await page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Correct “watch”')
+  await page.keyboard.down('Control')
+  await page.keyboard.press('a')
+  await page.keyboard.up('Control')
+  await page.keyboard.type('observe')
+  await page.keyboard.press('Enter')
+  expect((await lesson()).steps[1]!.script).toContain('observe the bar')
+})
+
+test('the music has its menu: quieter in one step only', async () => {
+  const canvas = (await page.$('[role=row][aria-label^="Step 2,"] canvas'))!
+  const { height } = (await canvas.boundingBox())!
+  await chooseInMenu(canvas, 'Make the music quieter in this step', { x: 200, y: height - 12 })
+  const { nudges } = await lesson()
+  expect(nudges.length - before.nudges.length).toBe(4)
+  const inside = nudges.filter(({ gain }) => gain === -3)
+  expect(inside).toHaveLength(2)
+})
+
+test('a length has its menu: a step stays as long as it does now', async () => {
+  const length = (await page.$('[role=row][aria-label^="Step 2,"] [data-length] button'))!
+  await chooseInMenu(length, 'Keep the step at the length it has now')
+  const span = layoutLesson(before).steps[1]!
+  const rule = (await lesson()).steps[1]!.length
+  expect(rule.kind).toBe('fixed')
+  expect((rule as { length: number }).length).toBeCloseTo(span.end - span.start, 2)
+})
+
+test('the edge of what is heard and the end of a step are moved by keys', async () => {
+  await (await word(2, 'watch')).click()
+  const passage = before.steps[1]!.passages[0]!
+  await page.focus('[role=row][aria-label^="Step 2,"] [aria-label="Beginning of what is heard"]')
+  await page.keyboard.press('ArrowRight')
+  await until(async () => Math.abs((await lesson()).steps[1]!.passages[0]!.from - passage.from - 0.01) < 1e-6)
+  const words = (of: Lesson, step: number) => of.steps[step]!.script.split(/\s+/).length
+  await page.focus('[role=row][aria-label^="Step 2,"] [aria-label="End of the step"]')
+  await page.keyboard.press('ArrowLeft')
+  const after = await lesson()
+  expect(words(after, 1)).toBe(words(before, 1) - 1)
+  expect(words(after, 2)).toBe(words(before, 2) + 1)
+})
+
+test('the side is made wider by keys, and stays so', async () => {
+  const width = () => page.$eval('aside', (one) => one.getBoundingClientRect().width)
+  const first = await width()
+  await page.focus('[aria-label="Width of the side"]')
+  await page.keyboard.press('ArrowLeft')
+  expect(await width()).toBe(first + 24)
+  await page.reload()
+  await waitForSheet(page)
+  expect(await width()).toBe(first + 24)
+  await page.focus('[aria-label="Width of the side"]')
+  await page.keyboard.press('ArrowRight')
+  expect(await width()).toBe(first)
+})
