@@ -102,7 +102,7 @@ test('Enter starts the next step at the caret, Backspace joins, and undo takes b
 
 test('a length typed in place moves everything after it; rows move with the keys and come back', async () => {
   const before = (await savedLesson(page)).lesson
-  await page.click('[data-step] button[aria-label^="Length"]')
+  await page.click('[data-step] [data-length] button')
   await chooseOption(page, 'Length rule', 'Fixed length', '.ant-popover')
   await page.waitForFunction(() => document.querySelector('.ant-popover label[for]')?.textContent === 'Stays for')
   await page.$eval('.ant-popover input[role=spinbutton]', (field) => (field as HTMLInputElement).select())

@@ -5,8 +5,11 @@ import '@fontsource/literata/latin-400.css'
 import '@/ui/theme.css'
 import { AntdRegistry } from '@ant-design/nextjs-registry'
 import type { Metadata } from 'next'
+import { cookies } from 'next/headers'
 import { connection } from 'next/server'
 import type { ReactNode } from 'react'
+import { paletteCss } from '@/ui/ground/palette'
+import { readPreferences } from '@/ui/preferences'
 import { Providers } from '@/ui/providers'
 
 export const metadata: Metadata = {
@@ -17,11 +20,16 @@ export const metadata: Metadata = {
 export default async function RootLayout({ children }: { children: ReactNode }) {
   // Every page is made when it is asked for: its scripts carry a number that is used once (see src/server/headers.ts).
   await connection()
+  const store = await cookies()
+  const preferences = readPreferences((name) => store.get(name)?.value)
   return (
-    <html lang="en">
+    <html lang="en" data-ground={preferences.ground}>
+      <head>
+        <style>{paletteCss()}</style>
+      </head>
       <body>
         <AntdRegistry>
-          <Providers>{children}</Providers>
+          <Providers preferences={preferences}>{children}</Providers>
         </AntdRegistry>
       </body>
     </html>

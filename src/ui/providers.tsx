@@ -2,23 +2,44 @@
 
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { App, ConfigProvider } from 'antd'
-import { useState, type ReactNode } from 'react'
-import { theme } from './theme'
+import { useMemo, useState, type ReactNode } from 'react'
+import { GroundContext, useChosenGround } from './ground/useGround'
+import { PreferencesContext } from './preferencesContext'
+import { keepPreference, type Preferences } from './preferences'
+import { themeOn } from './theme'
 
 /** What is said must not lie over Undo, and the places to go to (px). */
 const BELOW_HEADER = 58
 
-export function Providers({ children }: { children: ReactNode }) {
+export function Providers({ preferences: first, children }: { preferences: Preferences; children: ReactNode }) {
   const [client] = useState(
     () => new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } }),
   )
+  const [preferences, setPreferences] = useState(first)
+  const shared = useMemo(
+    () => ({
+      preferences,
+      prefer: <K extends keyof Preferences>(name: K, value: Preferences[K]) => {
+        keepPreference(name, value)
+        if (name === 'ground') document.documentElement.dataset.ground = value
+        setPreferences((before) => ({ ...before, [name]: value }))
+      },
+    }),
+    [preferences],
+  )
+  const ground = useChosenGround(preferences.ground)
+  const theme = useMemo(() => themeOn(ground), [ground])
   return (
     <QueryClientProvider client={client}>
-      <ConfigProvider theme={theme}>
-        <App message={{ maxCount: 3, top: BELOW_HEADER }} style={{ height: '100%' }}>
-          {children}
-        </App>
-      </ConfigProvider>
+      <PreferencesContext.Provider value={shared}>
+        <GroundContext.Provider value={ground}>
+          <ConfigProvider theme={theme}>
+            <App message={{ maxCount: 3, top: BELOW_HEADER }} style={{ height: '100%', color: 'var(--ink)' }}>
+              {children}
+            </App>
+          </ConfigProvider>
+        </GroundContext.Provider>
+      </PreferencesContext.Provider>
     </QueryClientProvider>
   )
 }

@@ -1,18 +1,46 @@
-import type { ThemeConfig } from 'antd'
+import { theme as antd, type ThemeConfig } from 'antd'
+import { PALETTES, type Ground } from './ground/palette'
 
-/** The pattern chart: cool daylight, white paper, ink. The same colours stand in theme.css for everything else. */
-export const theme: ThemeConfig = {
-  token: {
-    colorPrimary: '#12647a',
-    colorInfo: '#12647a',
-    colorError: '#b83a12',
-    colorText: '#161d29',
-    colorTextSecondary: '#46535f',
-    colorBorder: '#b9c7cd',
-    colorBgLayout: '#e8eef0',
-    borderRadius: 6,
-    fontFamily: "'Atkinson Hyperlegible Next', sans-serif",
-    fontSize: 14,
-  },
-  components: { Segmented: { itemSelectedBg: '#161d29', itemSelectedColor: '#ffffff', trackBg: '#dfe8eb' } },
+/** The pattern chart: cool daylight, white paper, ink; or the same in the dark. */
+export function themeOn(ground: Ground): ThemeConfig {
+  const colours = PALETTES[ground]
+  return {
+    algorithm: ground === 'dark' ? antd.darkAlgorithm : antd.defaultAlgorithm,
+    token: {
+      colorPrimary: colours.bedInk,
+      colorInfo: colours.bedInk,
+      colorError: colours.fault,
+      colorLink: colours.bedInk,
+      colorText: colours.ink,
+      colorTextSecondary: colours.softInk,
+      colorTextDescription: colours.softInk,
+      colorTextPlaceholder: colours.paleInk,
+      colorTextLightSolid: colours.onInk,
+      colorBorder: colours.edge,
+      colorBorderSecondary: colours.line,
+      colorBgLayout: colours.ground,
+      colorBgContainer: colours.paper,
+      colorBgElevated: colours.paper,
+      borderRadius: 6,
+      fontFamily: "'Atkinson Hyperlegible Next', sans-serif",
+      fontSize: 14,
+    },
+    components: {
+      Segmented: { itemSelectedBg: colours.ink, itemSelectedColor: colours.onInk, trackBg: colours.graph },
+      Slider: {
+        railBg: colours.edge,
+        railHoverBg: colours.edge,
+        trackBg: colours.bedInk,
+        trackHoverBg: colours.bedInk,
+      },
+      Switch: {
+        trackHeight: 24,
+        handleSize: 20,
+        trackHeightSM: 24,
+        handleSizeSM: 20,
+        colorTextQuaternary: colours.edge,
+        colorTextTertiary: colours.paleInk,
+      },
+    },
+  }
 }

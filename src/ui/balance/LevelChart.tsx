@@ -8,7 +8,7 @@ import { CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import type { MixPicture } from '@/workers/protocol'
 import { clock, signed } from '../format'
 import { useDesk, useTimeline } from '../lesson/context'
-import { CHART_FONT, INK, useChart } from './chart'
+import { useChart, useChartInk, type ChartInk } from './chart'
 import styles from './balance.module.css'
 
 /** Room for the scale left of the chart, and right of it; the strip below stands under the same seconds. */
@@ -33,7 +33,8 @@ interface LevelChartProps {
 export function LevelChart({ mix, balance, onShown }: LevelChartProps) {
   const { player } = useDesk()
   const timeline = useTimeline()
-  const option = useMemo(() => optionOf(mix, balance, timeline), [mix, balance, timeline])
+  const ink = useChartInk()
+  const option = useMemo(() => optionOf(mix, balance, timeline, ink), [mix, balance, timeline, ink])
   const shared = useRef<EChartsType | null>(null)
   const onReady = useCallback(
     (chart: EChartsType) => {
@@ -74,7 +75,7 @@ export function LevelChart({ mix, balance, onShown }: LevelChartProps) {
   )
 }
 
-function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) {
+function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline, ink: ChartInk) {
   const points = (track: Float32Array): [number, number | null][] =>
     Array.from(track, (level, i) => [i / 10, level > LOWEST - 10 ? Number(level.toFixed(2)) : null])
   // The voice is drawn as the clearance is measured, over 3 s inside a sentence: where the corridor hangs from it.
@@ -83,7 +84,7 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) 
   const band = corridorLine(balance, mix.voice.length, () => 2 * CORRIDOR)
   return {
     animation: false,
-    textStyle: CHART_FONT,
+    textStyle: ink.font,
     grid: { left: CHART_SIDES.left, right: CHART_SIDES.right, top: 14, bottom: 48 },
     tooltip: {
       trigger: 'axis' as const,
@@ -93,7 +94,7 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) 
       type: 'value' as const,
       min: 0,
       max: Math.max(1, timeline.length),
-      axisLabel: { ...CHART_FONT, formatter: (seconds: number) => clock(seconds, false) },
+      axisLabel: { ...ink.font, formatter: (seconds: number) => clock(seconds, false) },
       splitLine: { show: false },
     },
     yAxis: {
@@ -104,8 +105,8 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) 
       name: 'LUFS',
       nameLocation: 'middle' as const,
       nameGap: 36,
-      axisLabel: { ...CHART_FONT, formatter: (level: number) => signed(level, 0) },
-      splitLine: { lineStyle: { color: INK.graph } },
+      axisLabel: { ...ink.font, formatter: (level: number) => signed(level, 0) },
+      splitLine: { lineStyle: { color: ink.graph } },
     },
     dataZoom: [
       { type: 'inside' as const, filterMode: 'none' as const, minValueSpan: 4 },
@@ -115,12 +116,12 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) 
         height: 14,
         bottom: 6,
         showDataShadow: false,
-        borderColor: INK.line,
-        fillerColor: 'rgba(18, 100, 122, 0.14)',
+        borderColor: ink.line,
+        fillerColor: `${ink.bed}24`,
         moveHandleSize: 0,
-        handleStyle: { borderColor: INK.bed },
+        handleStyle: { borderColor: ink.bed },
         labelFormatter: (seconds: number) => clock(Number(seconds), false),
-        textStyle: CHART_FONT,
+        textStyle: ink.font,
       },
     ],
     series: [
@@ -143,13 +144,13 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) 
         symbol: 'none',
         silent: true,
         lineStyle: { opacity: 0 },
-        areaStyle: { color: INK.bed, opacity: 0.16 },
+        areaStyle: { color: ink.bed, opacity: 0.16 },
         markLine: {
           silent: true,
           symbol: 'none',
           animation: false,
-          lineStyle: { color: INK.line, type: 'solid' as const, width: 1 },
-          label: { position: 'start' as const, distance: -14, color: INK.soft, formatter: '{b}' },
+          lineStyle: { color: ink.line, type: 'solid' as const, width: 1 },
+          label: { position: 'start' as const, distance: -14, color: ink.soft, formatter: '{b}' },
           data: timeline.steps.map(({ start, index }) => ({ name: String(index + 1), xAxis: start })),
         },
         markArea: {
@@ -157,7 +158,7 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) 
           itemStyle: {
             color: {
               type: 'pattern' as const,
-              image: hatch(),
+              image: hatch(ink.fault),
               repeat: 'repeat' as const,
             },
           },
@@ -170,7 +171,7 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) 
         data: voice,
         symbol: 'none',
         sampling: 'lttb' as const,
-        lineStyle: { color: INK.voice, width: 1.5 },
+        lineStyle: { color: ink.voice, width: 1.5 },
       },
       {
         name: 'bed',
@@ -178,7 +179,7 @@ function optionOf(mix: MixPicture, balance: BalancePicture, timeline: Timeline) 
         data: points(mix.bed),
         symbol: 'none',
         sampling: 'lttb' as const,
-        lineStyle: { color: INK.bed, width: 1.8 },
+        lineStyle: { color: ink.bed, width: 1.8 },
       },
     ],
   }
@@ -203,11 +204,11 @@ const faults = ({ worst }: BalancePicture) =>
     .map(({ from, to }) => [{ xAxis: from - 0.2 }, { xAxis: to + 0.2 }] as [{ xAxis: number }, { xAxis: number }])
 
 /** A hatch says 'fault' without colour, too. */
-function hatch(): HTMLCanvasElement {
+function hatch(colour: string): HTMLCanvasElement {
   const canvas = document.createElement('canvas')
   canvas.width = canvas.height = 8
   const pen = canvas.getContext('2d')!
-  pen.strokeStyle = 'rgba(184, 58, 18, 0.5)'
+  pen.strokeStyle = `${colour}80`
   pen.lineWidth = 2
   for (const offset of [-8, 0, 8]) {
     pen.beginPath()

@@ -22,6 +22,14 @@ const MUTE: Decibels = -60
 /** Length of the fades into and out of a stretch that is made louder or softer. */
 const FADE: Seconds = 1
 
+/** What arrow keys do to a point: seconds later, decibels louder. */
+const PUSHES: Record<string, [Seconds, Decibels]> = {
+  ArrowLeft: [-0.1, 0],
+  ArrowRight: [0.1, 0],
+  ArrowUp: [0, 0.5],
+  ArrowDown: [0, -0.5],
+}
+
 /** The hand-made line on top of the ride: points put in, dragged, typed, taken out, several at once. */
 export function NudgeStrip({ shown }: { shown: Shown }) {
   const { store, player } = useDesk()
@@ -164,11 +172,9 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
         {shownPoints
           .filter(({ at }) => at >= shown.from && at <= shown.to)
           .map(({ nudge, at }) => (
-            <circle
+            <g
               key={nudge.id}
-              cx={x(at)}
-              cy={y(nudge.gain)}
-              r={chosen.includes(nudge.id) ? 7 : 5}
+              transform={`translate(${x(at)} ${y(nudge.gain)})`}
               className={styles.point}
               data-chosen={chosen.includes(nudge.id) ? 'yes' : undefined}
               tabIndex={0}
@@ -184,8 +190,17 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
               onKeyDown={(event) => {
                 if (event.key === 'Delete' || event.key === 'Backspace') remove([nudge.id])
                 if (event.key === 'Enter') setChosen([nudge.id])
+                const [by, gain] = PUSHES[event.key] ?? [0, 0]
+                if (by === 0 && gain === 0) return
+                event.preventDefault()
+                const louder = clamp(nudge.gain + gain, MUTE, 24)
+                edit({ name: 'setNudges', nudges: [placed(at + by, louder, nudge.id, nudge.shape)] })
               }}
-            />
+            >
+              {/* What is taken hold of is larger than what is seen. */}
+              <circle r={12} className={styles.hold} />
+              <circle r={chosen.includes(nudge.id) ? 7 : 5} />
+            </g>
           ))}
       </svg>
     </div>

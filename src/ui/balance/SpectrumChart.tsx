@@ -4,13 +4,14 @@ import { useMemo } from 'react'
 import { depthAt } from '@/core/bed/pocket'
 import { DRAWN_BANDS, type BalancePicture } from '@/core/mix/balancePicture'
 import { useLesson } from '../lesson/context'
-import { CHART_FONT, INK, useChart } from './chart'
+import { useChart, useChartInk, type ChartInk } from './chart'
 import styles from './balance.module.css'
 
 /** Voice and bed band by band, and what the pocket takes out of the bed while this voice speaks. */
 export function SpectrumChart({ balance }: { balance: BalancePicture }) {
   const { pocket } = useLesson()
-  const option = useMemo(() => optionOf(balance), [balance])
+  const ink = useChartInk()
+  const option = useMemo(() => optionOf(balance, ink), [balance, ink])
   const element = useChart(option)
   return (
     <section className={styles.card} aria-label="Voice pocket">
@@ -44,7 +45,7 @@ function sayPocket({ dips, index }: BalancePicture, on: boolean): string {
 const hertz = (frequency: number) =>
   frequency >= 1000 ? `${(frequency / 1000).toFixed(1)} kHz` : `${Math.round(frequency)} Hz`
 
-function optionOf({ spectrum, dips }: BalancePicture) {
+function optionOf({ spectrum, dips }: BalancePicture, ink: ChartInk) {
   const { first, last } = DRAWN_BANDS
   const part = <T,>(values: readonly T[]) => values.slice(first, last)
   const line = (name: string, values: number[], color: string, dashed = false) => ({
@@ -61,24 +62,24 @@ function optionOf({ spectrum, dips }: BalancePicture) {
   const dipped = dips.length > 0
   return {
     animation: false,
-    textStyle: CHART_FONT,
+    textStyle: ink.font,
     grid: { left: 40, right: 84, top: 10, bottom: 28 },
     tooltip: { trigger: 'axis' as const, valueFormatter: (value: unknown) => `${String(value)} dB` },
     xAxis: {
       type: 'category' as const,
       data: part(spectrum.bands).map((frequency) => hertz(Math.round(frequency))),
-      axisLabel: { ...CHART_FONT, interval: 3 },
+      axisLabel: { ...ink.font, interval: 3 },
     },
     yAxis: {
       type: 'value' as const,
       scale: true,
-      axisLabel: CHART_FONT,
-      splitLine: { lineStyle: { color: INK.graph } },
+      axisLabel: ink.font,
+      splitLine: { lineStyle: { color: ink.graph } },
     },
     series: [
-      line('voice', spectrum.voice, INK.voice),
-      ...(dipped ? [line('without', spectrum.bed, INK.soft, true)] : []),
-      line('music', dipped ? spectrum.dipped : spectrum.bed, INK.bed),
+      line('voice', spectrum.voice, ink.voice),
+      ...(dipped ? [line('without', spectrum.bed, ink.soft, true)] : []),
+      line('music', dipped ? spectrum.dipped : spectrum.bed, ink.bed),
     ],
   }
 }

@@ -8,8 +8,10 @@ import {
 } from 'echarts/components'
 import { init, use as register, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
-import { useEffect, useRef, type RefObject } from 'react'
+import { useEffect, useMemo, useRef, type RefObject } from 'react'
 import type { EChartsOption } from 'echarts'
+import type { Palette } from '../ground/palette'
+import { useColours } from '../ground/useGround'
 
 register([
   LineChart,
@@ -21,15 +23,18 @@ register([
   CanvasRenderer,
 ])
 
-export const INK = {
-  voice: '#b0204f',
-  bed: '#12647a',
-  soft: '#46535f',
-  line: '#c6d2d7',
-  graph: '#e1e9ec',
-  fault: '#b83a12',
+/** How charts are written and drawn on this ground. */
+export function chartInk(colours: Palette) {
+  const { voice, bed, softInk: soft, line, graph, fault } = colours
+  const font = { fontFamily: "'Atkinson Hyperlegible Next', sans-serif", fontSize: 12, color: soft }
+  return { voice, bed, soft, line, graph, fault, font }
 }
-export const CHART_FONT = { fontFamily: "'Atkinson Hyperlegible Next', sans-serif", fontSize: 12, color: INK.soft }
+export type ChartInk = ReturnType<typeof chartInk>
+
+export function useChartInk(): ChartInk {
+  const colours = useColours()
+  return useMemo(() => chartInk(colours), [colours])
+}
 
 /** A chart in an element, as large as it, drawn anew when its option changes. */
 export function useChart(

@@ -7,9 +7,10 @@ import { useMemo, useState } from 'react'
 import { type CourseLesson, type LessonBalance } from '@/core/course/courseBalance'
 import { COURSE_TARGETS, usualTargets, type CourseTargets } from '@/core/course/courseTargets'
 import { call } from '../api'
-import { CHART_FONT, INK, useChart } from '../balance/chart'
+import { useChart, useChartInk } from '../balance/chart'
 import { percent, signed } from '../format'
 import { Brand } from '../parts/Brand'
+import { PreferencesMenu } from '../parts/PreferencesMenu'
 import { NumberField } from '../parts/NumberField'
 import { runJob } from '../jobs'
 import styles from './course.module.css'
@@ -50,6 +51,8 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
         <nav aria-label="Place">
           <Link href="/">Courses</Link> / <b>{course.title}</b>
         </nav>
+        <span style={{ flex: 1 }} />
+        <PreferencesMenu />
       </header>
       <main className={styles.main}>
         <h1>Do the lessons sound alike?</h1>
@@ -148,6 +151,7 @@ function Change({ now, then, suffix }: { now: number; then: number; suffix: stri
 
 /** Loudness of the voice and clearance, lesson by lesson, against what all are to have. */
 function Chart({ lessons, targets }: { lessons: readonly LessonBalance[]; targets: CourseTargets }) {
+  const ink = useChartInk()
   const option = useMemo(() => {
     const line = (name: string, color: string, values: (number | null)[], axis: number, target: number) => ({
       name,
@@ -167,38 +171,38 @@ function Chart({ lessons, targets }: { lessons: readonly LessonBalance[]; target
     })
     return {
       animation: false,
-      textStyle: CHART_FONT,
+      textStyle: ink.font,
       grid: { left: 56, right: 56, top: 30, bottom: 30 },
       tooltip: { trigger: 'axis' as const },
-      xAxis: { type: 'category' as const, data: lessons.map(({ title }) => title), axisLabel: CHART_FONT },
+      xAxis: { type: 'category' as const, data: lessons.map(({ title }) => title), axisLabel: ink.font },
       yAxis: [
         {
           type: 'value' as const,
           name: 'voice, LUFS',
           min: -30,
           max: -10,
-          splitLine: { lineStyle: { color: INK.graph } },
+          splitLine: { lineStyle: { color: ink.graph } },
         },
         { type: 'value' as const, name: 'clearance, LU', min: 0, max: 30, splitLine: { show: false } },
       ],
       series: [
         line(
           'voice',
-          INK.voice,
+          ink.voice,
           lessons.map(({ voice }) => voice),
           0,
           targets.loudness,
         ),
         line(
           'clearance',
-          INK.bed,
+          ink.bed,
           lessons.map(({ clearance }) => clearance),
           1,
           targets.clearance,
         ),
       ],
     }
-  }, [lessons, targets])
+  }, [lessons, targets, ink])
   const element = useChart(option)
   return <div ref={element} className={styles.chart} role="img" aria-label="Loudness and clearance of all lessons" />
 }

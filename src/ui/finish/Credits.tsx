@@ -17,7 +17,9 @@ export function Credits() {
   return (
     <section className={styles.card} style={{ flex: 'none' }} aria-label="Credits">
       <h2>Credits</h2>
-      <pre className={styles.credits}>{text}</pre>
+      <pre className={styles.credits} tabIndex={0} role="region" aria-label="Text of the credits">
+        {text}
+      </pre>
       <Button size="small" onClick={() => void copy()}>
         Copy
       </Button>

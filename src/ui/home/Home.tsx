@@ -6,6 +6,7 @@ import { useCallback, useState } from 'react'
 import type { CourseListing } from '@/core/course/listing'
 import { call } from '../api'
 import { Brand } from '../parts/Brand'
+import { PreferencesMenu } from '../parts/PreferencesMenu'
 import { useFileDrop } from '../uploads/useFileDrop'
 import { Course } from './Course'
 import { DeletedLately } from './DeletedLately'
@@ -40,8 +41,10 @@ export function Home({ courses: listed }: { courses: CourseListing[] }) {
           onChange={(event) => setSought(event.target.value)}
         />
         <NewCourse />
+        <PreferencesMenu />
       </header>
       <main className={styles.main}>
+        <h1 className="visually-hidden">Courses and lessons</h1>
         {files.length > 0 ? (
           <FirstLesson files={files} courses={courses} onCancel={() => setFiles([])} />
         ) : (

@@ -97,7 +97,9 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
       <div className={styles.desk}>
         <LessonHeader />
         <ConflictNotice />
-        <main className={styles.view}>{children}</main>
+        <main className={styles.view} id="work" tabIndex={-1}>
+          {children}
+        </main>
       </div>
       <DropCurtain />
     </DeskContext.Provider>

@@ -8,6 +8,7 @@ import { useState } from 'react'
 import type { Edit } from '@/core/lesson/edits'
 import { useKeys } from '../keys'
 import { Brand } from '../parts/Brand'
+import { PreferencesMenu } from '../parts/PreferencesMenu'
 import { EarlierVersions } from './EarlierVersions'
 import { useDesk, useLesson, useLessonState, useSaveState } from './context'
 import type { SaveState } from './autosave'
@@ -24,6 +25,9 @@ export function LessonHeader() {
   ]
   return (
     <header className={styles.header}>
+      <a className="skip" href="#work">
+        To the work
+      </a>
       <Brand />
       <nav className={styles.place} aria-label="Course and lesson">
         <Link href="/">{course.title}</Link> <span aria-hidden="true">/</span> <LessonTitle />
@@ -33,6 +37,7 @@ export function LessonHeader() {
       <Dropdown menu={{ items: menu }} trigger={['click']}>
         <Button type="text">Copy and versions</Button>
       </Dropdown>
+      <PreferencesMenu />
       <nav className={styles.views} aria-label="Views">
         <ViewLink href={`/lessons/${id}`} current={path}>
           Sheet
@@ -71,9 +76,11 @@ function LessonTitle() {
   const [draft, setDraft] = useState<string | null>(null)
   if (draft === null) {
     return (
-      <button className={styles.title} onClick={() => setDraft(title)} title="Rename the lesson">
-        {title}
-      </button>
+      <h1 className={styles.heading}>
+        <button className={styles.title} onClick={() => setDraft(title)} title="Rename the lesson">
+          {title}
+        </button>
+      </h1>
     )
   }
   const finish = (keep: boolean) => {
@@ -129,16 +136,20 @@ function HistoryButtons() {
 
 function Saved() {
   const save = useSaveState()
+  const isSerious = save.state !== 'saved' && save.state !== 'saving' && save.state !== 'changed'
   return (
     <span
       className={styles.saved}
-      role="status"
       data-save={save.state}
       title={
         save.state === 'offline' ? 'The server does not answer. It is asked again and again; go on working.' : undefined
       }
     >
       {sayState(save)}
+      {/* That all is well need not be read out at every edit. */}
+      <span className="visually-hidden" role="status">
+        {isSerious && sayState(save)}
+      </span>
     </span>
   )
 }

@@ -67,9 +67,9 @@ function Pieces() {
   const steps = lesson.steps.map(({ id, title }, i) => ({ value: id, label: `${i + 1}. ${title}` }))
   return (
     <>
-      <h3 className={styles.heading} style={{ marginTop: 8 }}>
+      <h2 className={styles.heading} style={{ marginTop: 8 }}>
         Pieces
-      </h3>
+      </h2>
       <LooseThings which={({ kind }) => kind === 'bed' || kind === 'nudge'} />
       <ul className={styles.list}>
         {timeline.beds.map(({ cue, start, end }) => (

@@ -22,9 +22,9 @@ export function Tracks() {
   const [alone, hear] = useHearing()
   return (
     <>
-      <h3 className={styles.heading} style={{ marginTop: 14 }}>
+      <h2 className={styles.heading} style={{ marginTop: 14 }}>
         Tracks
-      </h3>
+      </h2>
       <table className={styles.tracks}>
         <thead>
           <tr>

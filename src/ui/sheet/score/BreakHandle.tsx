@@ -33,6 +33,7 @@ export function BreakHandle({ step, left, top, height }: { step: string; left: n
       role="separator"
       aria-orientation="vertical"
       aria-label="End of the step"
+      aria-valuenow={Math.round(left)}
       title="Drag to a word, or press ← or →: the next step begins there"
       tabIndex={0}
       onKeyDown={push}

@@ -19,20 +19,23 @@ export function sayRule(step: Step): string {
 /** How long a step stays, changed in place. */
 export function LengthButton({ span }: { span: StepSpan }) {
   const [open, setOpen] = useState(false)
+  const title = `Length of step ${span.index + 1}`
   return (
     <Popover
       open={open}
       onOpenChange={setOpen}
       trigger="click"
       placement="left"
-      title={`Length of step ${span.index + 1}`}
-      content={<LengthEditor span={span} />}
+      content={
+        <section role="dialog" aria-label={title}>
+          <h2 className={styles.title}>{title}</h2>
+          <LengthEditor span={span} />
+        </section>
+      }
       destroyOnHidden
     >
-      <button
-        className={styles.button}
-        aria-label={`Length ${clock(span.end - span.start)}, ${sayRule(span.step)}: change`}
-      >
+      <button className={styles.button} title="How long the step stays">
+        <span className="visually-hidden">Length</span>
         <b>{clock(span.end - span.start)}</b>
         <span>{sayRule(span.step)}</span>
       </button>

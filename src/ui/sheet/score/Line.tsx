@@ -1,6 +1,7 @@
 'use client'
 
 import { memo, useEffect, useRef } from 'react'
+import { useColours } from '../../ground/useGround'
 import { drawLine } from './drawLine'
 import { Tabs } from './Tabs'
 import { BreakHandle } from './BreakHandle'
@@ -14,14 +15,15 @@ import styles from './row.module.css'
 /** One line of a row: words at their times, the voice's wave, the bed, and what can be taken hold of. */
 export const Line = memo(function Line(props: LineProps) {
   const { span, passages, analyses, mix, hasBed, geometry, line, lines, words, runs, caretAt } = props
+  const colours = useColours()
   const canvas = useRef<HTMLCanvasElement>(null)
   const from = span.start + line * geometry.lineSeconds
   const to = Math.min(span.end, from + geometry.lineSeconds)
   const isLast = line === lines - 1
   useEffect(() => {
-    const content = { span, passages, mix, hasBed, analysisOf: (media: string) => analyses.get(media) }
+    const content = { span, passages, mix, hasBed, colours, analysisOf: (media: string) => analyses.get(media) }
     drawLine(canvas.current!, from, to, content, geometry)
-  }, [span, passages, analyses, mix, hasBed, from, to, geometry])
+  }, [span, passages, analyses, mix, hasBed, colours, from, to, geometry])
   const x = (time: number) => (time - from) * geometry.pixelsPerSecond
   const caretHere = caretAt !== null && caretAt >= from - 1e-6 && (caretAt < to || isLast)
   return (

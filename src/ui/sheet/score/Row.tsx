@@ -30,6 +30,8 @@ export const Row = memo(function Row(props: RowProps) {
       ref={dropRef}
       className={styles.row}
       role="row"
+      id={rowId(step.id)}
+      aria-rowindex={index + 1}
       aria-selected={selected}
       aria-label={`Step ${index + 1}, ${step.title}, ${clock(end - start)}`}
       data-step={step.id}
@@ -40,6 +42,7 @@ export const Row = memo(function Row(props: RowProps) {
         {...listeners}
         className={styles.margin}
         data-margin
+        role="rowheader"
         onClick={(event) => props.onSelect(step.id, { add: event.ctrlKey || event.metaKey, range: event.shiftKey })}
         title="Click to select, drag to move"
       >
@@ -50,17 +53,19 @@ export const Row = memo(function Row(props: RowProps) {
           {props.voice && <small className={styles.voiceMark}>{props.voice}</small>}
         </span>
       </div>
-      <div className={styles.score} style={{ paddingTop: ROW_TOP }}>
+      <div className={styles.score} style={{ paddingTop: ROW_TOP }} role="gridcell">
         {runs.map((lineRuns, line) => (
           <Line key={line} {...props} line={line} lines={lines} words={words} runs={lineRuns} caretAt={caretAt} />
         ))}
       </div>
-      <div className={styles.length} data-length>
+      <div className={styles.length} data-length role="gridcell">
         <LengthButton span={span} />
       </div>
     </div>
   )
 })
+
+export const rowId = (step: string): string => `step-${step}`
 
 /** The caret stands a little before its word. */
 function placeOfCaret(words: readonly StepWord[], index: number, start: Seconds): Seconds {

@@ -19,8 +19,9 @@ import { keepList } from '../../lesson/settle'
 import { shownKeys } from '../../keys'
 import { isApple } from '../../system'
 import { BringIn } from '../../uploads/BringIn'
+import { CaretSaid } from './CaretSaid'
 import { Playhead } from './Playhead'
-import { Row } from './Row'
+import { Row, rowId } from './Row'
 import { caretTime, selectionOf } from '../../words/caret'
 import { inOrder } from '../../words/inOrder'
 import { SheetMenu } from '../actions/SheetMenu'
@@ -130,6 +131,7 @@ export function Score({ actions, find }: ScoreProps) {
   return (
     <section className={styles.score} aria-label="Sheet" ref={measured}>
       <Ruler geometry={geometry} />
+      <CaretSaid />
       <div className={styles.scroll} ref={scroller} data-testid="score">
         {timeline.steps.length === 0 && <EmptySheet />}
         <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
@@ -137,9 +139,12 @@ export function Score({ actions, find }: ScoreProps) {
             <div
               className={styles.content}
               style={{ height: rows.getTotalSize() }}
-              role="table"
+              role="grid"
+              tabIndex={0}
               aria-label="Steps"
               aria-rowcount={timeline.steps.length}
+              aria-multiselectable
+              aria-activedescendant={caret ? rowId(caret.step) : undefined}
             >
               {rows.getVirtualItems().map((item) => {
                 const span = timeline.steps[item.index]
@@ -148,6 +153,7 @@ export function Score({ actions, find }: ScoreProps) {
                   <div
                     key={item.key}
                     className={styles.slot}
+                    role="presentation"
                     style={{ transform: `translateY(${item.start}px)`, height: item.size }}
                   >
                     <Row

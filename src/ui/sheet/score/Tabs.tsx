@@ -66,11 +66,11 @@ export function Tabs({
           ...(kind === 'sound' && { minWidth: Math.min(x(to) - x(start), (end - start) * geometry.pixelsPerSecond) }),
         }}
       >
-        {kind === 'sound' && `◆ ${title}`}
-        {kind === 'picture' && '▣'}
-        {kind === 'music' && `♪ ${title} starts`}
+        <span aria-hidden="true">{SIGNS[kind]} </span>
+        {kind === 'picture' ? <span className="visually-hidden">{title}</span> : title}
       </ThingTab>
     ))
 }
 
+const SIGNS = { sound: '◆', picture: '▣', music: '♪' }
 const NAMES = { sound: 'Sound', picture: 'Picture', music: 'Music' }

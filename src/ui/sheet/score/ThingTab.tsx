@@ -52,7 +52,6 @@ export function ThingTab({ picked, label, className, style, children }: ThingTab
       data-kind={picked.kind}
       data-dragged={drag?.by ? '' : undefined}
       aria-pressed={isPicked}
-      aria-label={label}
       title={`${label}. Drag it to a word, or move it with ← and →.`}
       onFocus={pick}
       onClick={pick}

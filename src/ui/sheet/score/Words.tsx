@@ -4,7 +4,7 @@ import { memo, type MouseEvent } from 'react'
 import type { Step } from '@/core/lesson/document'
 import type { StepWord } from '@/core/narration/words/stepWords'
 import type { WordRange } from '@/core/narration/words/wordRange'
-import { useDesk } from '../../lesson/context'
+import { useDesk, useLessonState } from '../../lesson/context'
 import type { RowProps } from './rowProps'
 import type { WordRun } from './rowWords'
 import { useSheetView, WORDS_HEIGHT } from './view'
@@ -22,12 +22,13 @@ interface WordsProps {
 export const Words = memo(function Words({ step, words, runs, chosen, onCaret }: WordsProps) {
   const corrected = useSheetView(({ correcting }) => (correcting?.step === step.id ? correcting.word : null))
   const { correct } = useSheetView.getState()
+  const language = useLessonState(({ history }) => history.lesson.language)
   // One listener for all: a long lesson shows hundreds of words.
   const onClick = (event: MouseEvent) => {
     const button = wordButton(event)
     if (!button) return
     // The keys belong to the sheet: Enter after a click starts the next step here.
-    button.blur()
+    button.closest<HTMLElement>('[role=grid]')?.focus({ preventScroll: true })
     onCaret(step.id, Number(button.dataset.word), event.shiftKey)
   }
   const onDoubleClick = (event: MouseEvent) => {
@@ -41,6 +42,7 @@ export const Words = memo(function Words({ step, words, runs, chosen, onCaret }:
       onClick={onClick}
       onDoubleClick={onDoubleClick}
       role="presentation"
+      lang={language}
     >
       {runs.map((run) =>
         run.word === corrected ? (

@@ -2,18 +2,13 @@ import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
 import type { Analysis } from '@/core/measure/analysis'
 import { clamp, type Lufs, type Seconds } from '@/core/units'
 import type { MixPicture } from '@/workers/protocol'
+import type { Palette } from '../../ground/palette'
 import { BED_HEIGHT, type SheetGeometry } from './view'
 
-const COLOURS = {
-  graph: '#e1e9ec',
-  voice: '#b0204f',
-  quiet: '#d996ad',
-  bed: '#12647a',
-  ink: '#161d29',
-  fault: '#b83a12',
-}
 /** The bed's ribbon shows this range below the voice; at its lower end it is a hair. */
 const RIBBON_RANGE = { top: -14, bottom: -42 } // LUFS
+/** Pixels from one stroke of the music's hatch to the next. */
+const HATCH = 7
 /** A take is drawn as if its usual peaks were this high. */
 const WAVE_GAIN = 1.5
 
@@ -23,6 +18,7 @@ export interface LineContent {
   analysisOf: (media: string) => Analysis | undefined
   mix: MixPicture | null
   hasBed: boolean
+  colours: Palette
 }
 
 /** Draws one line of a row: graph lines, the voice's wave, the bed as a ribbon. `from` and `to` are lesson time. */
@@ -43,9 +39,10 @@ export function drawLine(
   canvas.style.height = `${height}px`
   const pen = canvas.getContext('2d')!
   pen.scale(density, density)
+  pen.fillStyle = content.colours.graph
   drawSeconds(pen, content.span.start, from, to, pixelsPerSecond, height)
   drawWave(pen, from, width, content, geometry)
-  if (content.mix && content.hasBed) drawRibbon(pen, from, width, content.mix, geometry)
+  if (content.mix && content.hasBed) drawRibbon(pen, from, width, content.mix, geometry, content.colours)
 }
 
 /** Seconds are counted from the step's own start. */
@@ -57,7 +54,6 @@ function drawSeconds(
   scale: number,
   height: number,
 ): void {
-  pen.fillStyle = COLOURS.graph
   const step = scale >= 30 ? 1 : 5
   for (let second = Math.ceil((from - start) / step) * step; second <= to - start; second += step) {
     pen.fillRect(Math.round((start + second - from) * scale), 0, 1, height)
@@ -72,7 +68,8 @@ function drawWave(
   { pixelsPerSecond, waveHeight }: SheetGeometry,
 ): void {
   const middle = waveHeight / 2
-  pen.fillStyle = COLOURS.quiet
+  const { colours } = content
+  pen.fillStyle = colours.quietVoice
   pen.fillRect(0, middle - 0.5, width, 1)
   for (const { passage, start, end } of content.passages) {
     const wave = content.analysisOf(passage.media)?.wave
@@ -84,7 +81,7 @@ function drawWave(
       const { low, high, clipped } = extremes(wave, time, time + 1 / pixelsPerSecond)
       const up = Math.min(middle, (high / 127) * middle * WAVE_GAIN)
       const down = Math.min(middle, (-low / 127) * middle * WAVE_GAIN)
-      pen.fillStyle = clipped ? COLOURS.fault : COLOURS.voice
+      pen.fillStyle = clipped ? colours.fault : colours.voice
       pen.fillRect(x, middle - up, 1, Math.max(1, up + down))
     }
   }
@@ -108,13 +105,16 @@ function drawRibbon(
   width: number,
   { bed }: MixPicture,
   { pixelsPerSecond, waveHeight }: SheetGeometry,
+  colours: Palette,
 ): void {
   const middle = waveHeight + BED_HEIGHT / 2 + 1
-  pen.fillStyle = COLOURS.bed
+  // The hatch goes on from line to line.
+  const offset = Math.round(from * pixelsPerSecond)
   for (let x = 0; x < width; x++) {
     const level = levelAt(bed, from + x / pixelsPerSecond)
     if (level === null) continue
     const thickness = ribbonThickness(level)
+    pen.fillStyle = (x + offset) % HATCH < 2 ? colours.bedHatch : colours.bed
     pen.fillRect(x, middle - thickness / 2, 1, thickness)
   }
 }

@@ -39,9 +39,9 @@ export function SoundLibrary() {
   const found = findEffects(phrase)
   return (
     <>
-      <h3 className={styles.heading} style={{ marginTop: 14 }}>
+      <h2 className={styles.heading} style={{ marginTop: 14 }}>
         Library
-      </h3>
+      </h2>
       <Input
         size="small"
         aria-label="Look for a sound"

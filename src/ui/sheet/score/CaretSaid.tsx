@@ -1,0 +1,48 @@
+'use client'
+
+import { useEffect, useState } from 'react'
+import { useDesk } from '../../lesson/context'
+import type { LessonState } from '../../lesson/lessonStore'
+import { titleOf } from '../../words/anchors'
+import { selectedWords, wordsOfStep } from '../../words/caret'
+import { thingPicked } from '../../words/picked'
+
+/** Says where the caret stands and what is selected, for those who do not see it. The row is told by the grid itself. */
+export function CaretSaid() {
+  const { store } = useDesk()
+  const [said, setSaid] = useState('')
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const stop = store.subscribe((now, before) => {
+      if (now.caret === before.caret && now.picked === before.picked) return
+      // Only where it comes to rest.
+      clearTimeout(timer)
+      timer = setTimeout(() => setSaid(sayPlace(store.getState())), REST)
+    })
+    return () => {
+      clearTimeout(timer)
+      stop()
+    }
+  }, [store])
+  return (
+    <p className="visually-hidden" role="status" data-testid="caret-said">
+      {said}
+    </p>
+  )
+}
+
+const REST = 150 // ms
+
+function sayPlace(state: LessonState): string {
+  const { caret, picked, history } = state
+  const thing = thingPicked(history.lesson, picked)
+  if (thing?.kind === 'picture') return 'A further picture is chosen'
+  if (thing) return `${titleOf(history.lesson, thing.cue.media)} is chosen`
+  if (!caret) return ''
+  const chosen = selectedWords(state).flatMap(({ words, from, to }) => words.slice(from, to).map(({ text }) => text))
+  if (chosen.length > 0) return `Selected: ${chosen.join(' ')}`
+  const words = wordsOfStep(state, caret.step)
+  const word = words[caret.word]
+  if (word) return word.text ? `Before ${word.text}` : `Before phrase ${caret.word + 1}`
+  return words.length > 0 ? 'After the last word' : 'Nothing is said here'
+}

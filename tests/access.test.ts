@@ -1,0 +1,163 @@
+import { readFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
+import type { Page } from 'puppeteer-core'
+import { PALETTES } from '@/ui/ground/palette'
+import { chooseSegment, clickOn, waitForSheet, waitForText } from './support/browser'
+import { sharedSession } from './support/session'
+
+/** For everybody: every screen and dialog by WCAG 2.2 A and AA, as axe-core measures it; on both grounds. */
+
+interface Axe {
+  run(where: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }>
+}
+
+const session = sharedSession('/')
+const LESSON = '/lessons/crossing-the-bar'
+let page: Page
+let axe: string
+beforeAll(async () => {
+  page = session.page
+  axe = await readFile(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+})
+
+/** What is wrong, as rule and element. */
+async function violations(isMenu: boolean): Promise<string[]> {
+  // What opens has opened, and colours have come to rest.
+  await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'))
+  await page.evaluate(axe)
+  return page.evaluate(async (menu) => {
+    const runOnly = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
+    // An open menu belongs to no part of the page: only good practice wants it in one, not WCAG.
+    const rules = { region: { enabled: !menu } }
+    const { violations: found } = await (window as unknown as { axe: Axe }).axe.run(document, { runOnly, rules })
+    return found.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 160)}`))
+  }, isMenu)
+}
+
+async function open(path: string, words: string): Promise<void> {
+  await page.goto(session.application.url + path)
+  await waitForText(page, words)
+}
+async function openSheet(): Promise<void> {
+  await open(LESSON, 'Look before you go')
+  await waitForSheet(page)
+  await page.waitForFunction(() => document.querySelectorAll('[data-word]').length > 20, { timeout: 60_000 })
+}
+const dialog = () => page.waitForSelector('[role=dialog]', { visible: true })
+
+const SCREENS: Record<string, () => Promise<unknown>> = {
+  home: () => open('/', 'Crossing the bar'),
+  'a course': async () => {
+    await open('/', 'Crossing the bar')
+    await page.goto(await page.$eval('a[href^="/courses/"]', (link) => (link as HTMLAnchorElement).href))
+    await waitForText(page, 'LUFS')
+  },
+  sheet: openSheet,
+  'words at the caret': () => page.click('[data-word="3"]'),
+  'a picked sound': () => page.click('[data-kind=sound]'),
+  'the menu of a word': async () => {
+    await page.click('[data-word="3"]', { button: 'right' })
+    await page.waitForSelector('[role=menuitem]')
+  },
+  music: async () => {
+    await page.keyboard.press('Escape')
+    await chooseSegment(page, 'Music', 'aside')
+  },
+  'making a piece': async () => {
+    await clickOn(page, 'Make a piece…')
+    await dialog()
+  },
+  sounds: async () => {
+    await page.keyboard.press('Escape')
+    await page.waitForFunction(() => !document.querySelector('[role=dialog]'))
+    await chooseSegment(page, 'Sounds', 'aside')
+  },
+  shelf: () => chooseSegment(page, 'Shelf', 'aside'),
+  'length of a step': async () => {
+    await page.click('[data-length] button')
+    await page.waitForSelector('[aria-label="Length rule"]')
+  },
+  'list of keys': async () => {
+    await openSheet()
+    await page.keyboard.press('?')
+    await dialog()
+  },
+  'list of commands': async () => {
+    await openSheet()
+    await clickOn(page, 'What to do')
+    await page.waitForSelector('[role=combobox][aria-label^="What do"]')
+  },
+  'earlier versions': async () => {
+    await openSheet()
+    await clickOn(page, 'Copy and versions')
+    await clickOn(page, 'Earlier versions…')
+    await dialog()
+  },
+  booth: () => open(`${LESSON}/booth`, 'Open the microphone'),
+  'voice of the lesson': async () => {
+    await clickOn(page, 'Voice and clean-up…')
+    await dialog()
+  },
+  'clean-up': () => clickOn(page, 'Clean-up'),
+  pauses: () => clickOn(page, 'Pauses'),
+  balance: () => open(`${LESSON}/balance`, 'Worst moments'),
+  finish: () => open(`${LESSON}/finish`, 'Credits'),
+}
+
+describe.each(Object.keys(PALETTES))('on a %s ground', (ground) => {
+  beforeAll(() =>
+    page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: ground === 'dark' ? 'dark' : 'light' }]),
+  )
+  test.each(Object.keys(SCREENS))('%s', async (name) => {
+    await SCREENS[name]!()
+    expect(await violations(name.startsWith('the menu'))).toEqual([])
+  })
+})
+
+test('the ground is chosen by hand, and the next page comes with it', async () => {
+  await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'light' }])
+  await openSheet()
+  const paper = () => page.$eval('header', (one) => getComputedStyle(one).backgroundColor)
+  const day = await paper()
+  await clickOn(page, 'How the pages look')
+  await clickOn(page, 'Dark')
+  await page.waitForFunction(
+    (was) => getComputedStyle(document.querySelector('header')!).backgroundColor !== was,
+    {},
+    day,
+  )
+  const html = await (await fetch(session.application.url, { headers: { cookie: 'yarn-step-ground=dark' } })).text()
+  expect(html).toContain('data-ground="dark"')
+  await clickOn(page, 'How the pages look')
+  await clickOn(page, 'As the system')
+  await page.waitForFunction(
+    (was) => getComputedStyle(document.querySelector('header')!).backgroundColor === was,
+    {},
+    day,
+  )
+})
+
+test('where the caret goes is said, and the score is reached and left by Tab', async () => {
+  await openSheet()
+  await page.keyboard.press('Tab')
+  expect(await page.evaluate(() => document.activeElement?.textContent?.trim())).toBe('To the work')
+  await page.focus('[role=grid]')
+  await page.keyboard.press('Home')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowRight')
+  const said = () => page.$eval('[data-testid=caret-said]', (one) => one.textContent)
+  await page.waitForFunction(() => document.querySelector('[data-testid=caret-said]')?.textContent === 'Before you')
+  const active = await page.$eval('[role=grid]', (grid) =>
+    document.getElementById(grid.getAttribute('aria-activedescendant')!)?.getAttribute('aria-label'),
+  )
+  expect(active).toMatch(/^Step 2, Look before you go/)
+  await page.keyboard.down('Shift')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.up('Shift')
+  await page.waitForFunction(() =>
+    document.querySelector('[data-testid=caret-said]')?.textContent?.startsWith('Selected'),
+  )
+  expect(await said()).toBe('Selected: you go,')
+  expect(await page.evaluate(() => document.activeElement?.getAttribute('role'))).toBe('grid')
+})
