@@ -115,7 +115,23 @@ test('what is recorded is what the microphone gave, sample by sample', async () 
   await goToStep(page, 4)
   await startRecording(page)
   await waitForText(page, 'Good level.')
-  await recordFor(6)
+  await recordFor(3)
+  // The wave is written while one speaks.
+  const heights = await page.$eval('[data-testid=live-wave]', (one) => {
+    const canvas = one as HTMLCanvasElement
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+    return Array.from({ length: 8 }, (_, part) => {
+      const rows = new Set<number>()
+      for (let at = 3; at < data.length; at += 4) {
+        const [x, y] = [((at - 3) / 4) % canvas.width, Math.floor((at - 3) / 4 / canvas.width)]
+        if (data[at]! > 0 && Math.floor(x / (canvas.width / 8)) === part) rows.add(y)
+      }
+      return rows.size
+    })
+  })
+  expect(Math.max(...heights)).toBeGreaterThan(8)
+  expect(heights.at(-1)).toBeLessThan(4)
+  await recordFor(3)
   await page.keyboard.press('r')
   await waitForText(page, 'Take 2')
   const { lesson } = await savedLesson(page)
@@ -156,6 +172,23 @@ test('a browser that gives no frames of a microphone records through its audio t
   expect(unlike).toBeLessThanOrEqual(2)
   for (const move of moves) expect(Math.abs(move)).toBeLessThan(0.03 * HOUSE_RATE)
   await browser.close()
+})
+
+test('the script stands between what is said before and after it, as large as one wants it', async () => {
+  const { page } = await inBooth([])
+  await goToStep(page, 4)
+  const { steps } = await lessonNow()
+  await waitForText(page, `Before: ${steps[2]!.title}`)
+  await waitForText(page, `Next: ${steps[4]!.title}`)
+  const size = () => page.$eval('[data-testid=script]', (one) => parseFloat(getComputedStyle(one).fontSize))
+  const usual = await size()
+  await clickOn(page, 'Larger script')
+  expect(await size()).toBe(usual + 4)
+  await page.reload()
+  await waitForText(page, 'Next:')
+  expect(await size()).toBe(usual + 4)
+  await clickOn(page, 'Smaller script')
+  await page.close()
 })
 
 test('walking through: one reading over three steps, the key presses kept as breaks', async () => {
@@ -489,6 +522,12 @@ describe('takes', () => {
     await page.waitForSelector('[data-take="Take 2"]')
     const before = await voiceOf(page)
     await openSettings()
+    // What was measured in this take speaks for it, and what is clean is left alone.
+    const told = (part: string) =>
+      page.$eval(`[aria-label="${part}"]`, (one) => one.closest('label')!.parentElement!.textContent)
+    await waitForText(page, 'Here:')
+    expect(await told('Room noise')).toMatch(/Here: (1[5-9]|2\d) dB under your voice · advised/)
+    expect(await told('Clipped peaks')).toMatch(/Here: none found$/)
     await clickOn(page, 'Usual clean-up')
     await page.waitForFunction(() => document.querySelector('[data-testid="cleaning"]')?.textContent === 'cleaned', {
       timeout: 120_000,

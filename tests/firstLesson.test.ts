@@ -249,7 +249,15 @@ test('the finished video has the picture, the sound and the balance that were as
   ).split('Summary:')[1]!
   expect(Number(/I:\s+(-?[\d.]+) LUFS/.exec(summary)![1])).toBeCloseTo(-16, 0)
   expect(Number(/Peak:\s+(-?[\d.]+) dBFS/.exec(summary)![1])).toBeLessThanOrEqual(-1)
-  await waitForText(page, 'Spoken time in the corridor')
+  await waitForText(page, 'Music where it should be')
+  // It is watched where it is listed, and taking it out of the list can be undone.
+  await page.waitForFunction(() => document.querySelector<HTMLVideoElement>('[data-export] video')!.readyState >= 1)
+  const shown = await page.$eval('[data-export] video', (one) => (one as HTMLVideoElement).duration)
+  expect(shown).toBeCloseTo(Number(video!.duration), 1)
+  await clickOn(page, 'Remove')
+  await page.waitForFunction(() => !document.querySelector('[data-export]'))
+  await clickOn(page, 'Undo')
+  await page.waitForSelector('[data-export=done] video')
 
   // The picture at the middle of each step is that step's slide: compared with the slide itself, small and grey.
   const { steps } = layoutLesson(lesson)

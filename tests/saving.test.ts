@@ -258,6 +258,31 @@ describe('work is never lost', () => {
     await page.close()
   })
 
+  test('what went wrong behind the page is told, and done when it is tried again', async () => {
+    const { page } = await openPage(browser, 'about:blank')
+    await page.setRequestInterception(true)
+    let refuses = true
+    page.on('request', (request) => {
+      const isAlignment = request.url().endsWith('/api/jobs') && request.postData()?.includes('"align"')
+      if (refuses && isAlignment)
+        void request.respond({ status: 400, contentType: 'application/json', body: '{"error":"Not today."}' })
+      else void request.continue()
+    })
+    await page.goto(lessonUrl())
+    await page.waitForSelector('[data-testid=troubles]', { timeout: 60_000 })
+    await page.waitForFunction(() => !document.body.innerText.includes('Finding the words'), { timeout: 60_000 })
+    await page.click('[data-testid=troubles]')
+    await waitForText(page, 'The words of a take could not be found')
+    await waitForText(page, 'Not today.')
+    refuses = false
+    // The last button tries all of them, if there are several.
+    await page.$$eval('[aria-label="What went wrong"] button', (all) => all.at(-1)!.click())
+    await page.waitForFunction(() => !document.querySelector('[data-testid=troubles]'))
+    await page.waitForFunction(() => document.querySelectorAll('[data-word]').length > 20, { timeout: 60_000 })
+    expect(await page.$('[data-testid=troubles]')).toBeNull()
+    await page.close()
+  })
+
   test('Back shows a lesson as it is stored now, and it can be gone on with', async () => {
     const page = await open()
     await clickOn(page, 'Coastal Skipper Basics')

@@ -1,6 +1,8 @@
 import { randomBytes } from 'node:crypto'
 import { createServer } from 'node:http'
+import { join } from 'node:path'
 import next from 'next'
+import sirv from 'sirv'
 import { endWithParent } from '@/jobs/parent'
 import { projectFolder } from '@/media/settings'
 import { safetyHeaders } from './headers'
@@ -26,6 +28,9 @@ const application = next({ dev: false, dir: projectFolder(), hostname, port })
 await application.prepare()
 const handle = application.getRequestHandler()
 const hosts = allowedHosts(port)
+/** What Next has built, as it was compressed beforehand; it is named by its content, so it never changes. */
+const STATIC = '/_next/static'
+const built = sirv(join(projectFolder(), '.next', 'static'), { brotli: true, immutable: true, maxAge: 365 * 24 * 3600 })
 
 const server = createServer((request, response) => {
   const nonce = randomBytes(16).toString('base64')
@@ -37,7 +42,13 @@ const server = createServer((request, response) => {
   }
   // The application reads from here which nonce its scripts are to carry.
   request.headers['content-security-policy'] = response.getHeader('content-security-policy') as string
-  void handle(request, response)
+  if (!request.url?.startsWith(`${STATIC}/`)) return void handle(request, response)
+  const { url } = request
+  request.url = url.slice(STATIC.length)
+  built(request, response, () => {
+    request.url = url
+    void handle(request, response)
+  })
 })
 // Uploads and downloads take as long as they take; headers do not.
 server.requestTimeout = 0

@@ -42,7 +42,9 @@ export const clickOn = (page: Page, words: string): Promise<void> =>
     page.waitForFunction(
       (wanted) =>
         [
-          ...document.querySelectorAll<HTMLElement>('button, a, label, [role=menuitem], [role=tab], [role=button]'),
+          ...document.querySelectorAll<HTMLElement>(
+            'button, a, label, [role=menuitem], [role=tab], [role=button], summary',
+          ),
         ].find(
           (one) =>
             !(one as HTMLButtonElement).disabled &&

@@ -2,6 +2,7 @@
 
 import { Select, Slider, Switch } from 'antd'
 import { useDesk, useLesson } from '../lesson/context'
+import { Explained } from '../parts/Explained'
 import { TargetSlider, WCAG_CLEARANCE } from '../lesson/TargetSlider'
 import styles from './balance.module.css'
 
@@ -35,7 +36,7 @@ export function BedControls() {
       <TargetSlider target="pauseFrom" />
       <TargetSlider target="slope" />
       <div className={styles.switch}>
-        <span>Voice pocket</span>
+        <Explained term="pocket">Voice pocket</Explained>
         <Switch
           size="small"
           aria-label="Voice pocket"

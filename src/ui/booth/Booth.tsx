@@ -11,9 +11,13 @@ import { StepPicture } from './StepPicture'
 import { Takes } from './Takes'
 import { Controls } from './Controls'
 import { endAudition } from '../player/audition'
+import { LiveWave } from './LiveWave'
 import { punchOf } from './punch'
 import { useBooth } from './useBooth'
 import styles from './booth.module.css'
+
+/** In characters. */
+const SHORT = 160
 
 /** Where the voice is recorded: the script large, the picture beside it, and the takes of the step. */
 export function Booth() {
@@ -48,16 +52,24 @@ export function Booth() {
 
   if (!span || !step)
     return <p className={styles.empty}>Bring in pictures on the sheet first; then record to them here.</p>
+  // A short script leaves room for the picture beside it.
+  const isShort = step.script.length <= SHORT
   return (
     <div className={styles.booth}>
       <StepList current={step.id} disabled={isRecording} onChoose={choose} />
       <section className={styles.stage} aria-label="Script and recording">
         <Recovered />
         <ScriptPage span={span} booth={booth} from={from} onFrom={(phrase) => setPlace({ step: step.id, phrase })} />
+        {isShort && (
+          <div className={styles.stagePicture}>
+            <StepPicture step={step} time={isRecording ? booth.time : null} />
+          </div>
+        )}
+        {isRecording && <LiveWave booth={booth} />}
         <Controls booth={booth} step={step} from={from} onToggle={toggle} />
       </section>
       <aside className={styles.side} aria-label="Picture and takes">
-        <StepPicture step={step} time={isRecording ? booth.time : null} />
+        {!isShort && <StepPicture step={step} time={isRecording ? booth.time : null} />}
         <ScreenCapture step={step.id} microphone={booth} />
         <Takes step={step} />
       </aside>

@@ -1,31 +1,84 @@
 'use client'
 
 import { Button, Segmented, Slider, Switch } from 'antd'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import type { Step, Take } from '@/core/lesson/document'
 import { isInUse } from '@/core/lesson/takes'
 import {
+  CLEAN_UP_PARTS,
   isActive,
   NO_CLEAN_UP,
   USUAL_CLEAN_UP,
   type CleanUp,
   type CleanUpPart,
 } from '@/core/narration/cleanUp/settings'
+import { adviseCleanUp, type CleanUpAdvice } from '@/core/narration/cleanUp/advice'
 import { signed } from '../format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { cleaningState } from '../lesson/useCleaning'
 import styles from './booth.module.css'
 
-const PARTS: { part: CleanUpPart; label: string; help: string }[] = [
-  { part: 'noise', label: 'Room noise', help: 'Takes fans, traffic and hiss out from under the words.' },
-  { part: 'hiss', label: 'Steady hiss', help: 'By the room you measured, or by the quiet places of the take.' },
-  { part: 'rumble', label: 'Rumble', help: 'Everything below a voice: steps, lorries, wind.' },
-  { part: 'plosives', label: 'Puffs on p and b', help: 'Where breath has hit the microphone.' },
-  { part: 'sibilance', label: 'Sharp s', help: 'Softens s and sh where they stand out.' },
-  { part: 'clicks', label: 'Clicks', help: 'Only what clearly stands out.' },
-  { part: 'clipping', label: 'Clipped peaks', help: 'Rounds peaks that were cut off.' },
-  { part: 'levelling', label: 'Even level', help: 'Brings loud and soft sentences nearer to each other.' },
-  { part: 'tone', label: 'Tone', help: 'Body is warmth, clearness is consonants, air is brightness.' },
+interface PartView {
+  part: CleanUpPart
+  label: string
+  help: string
+  /** What was measured, in words. */
+  say?: (measured: number) => string
+}
+
+const under = (measured: number) => `${measured.toFixed(0)} dB under your voice`
+
+/** By what an author would say is wrong. */
+const GROUPS: { name: string; parts: PartView[] }[] = [
+  {
+    name: 'My room',
+    parts: [
+      {
+        part: 'noise',
+        label: 'Room noise',
+        help: 'Takes fans, traffic and hiss out from under the words.',
+        say: under,
+      },
+      { part: 'hiss', label: 'Steady hiss', help: 'By the room you measured, or by quiet places.', say: under },
+      { part: 'rumble', label: 'Rumble', help: 'Everything below a voice: steps, lorries, wind.', say: under },
+    ],
+  },
+  {
+    name: 'My microphone',
+    parts: [
+      {
+        part: 'plosives',
+        label: 'Puffs on p and b',
+        help: 'Where breath has hit the microphone.',
+        say: (measured) => (measured < 0.5 ? 'none found' : `${measured.toFixed(0)} a minute`),
+      },
+      {
+        part: 'sibilance',
+        label: 'Sharp s',
+        help: 'Softens s and sh where they stand out.',
+        say: (measured) => `${signed(measured, 0)} dB beside the rest`,
+      },
+      { part: 'clicks', label: 'Clicks', help: 'Only what clearly stands out.' },
+      {
+        part: 'clipping',
+        label: 'Clipped peaks',
+        help: 'Rounds peaks that were cut off.',
+        say: (measured) => (measured === 0 ? 'none found' : `in ${measured} places`),
+      },
+    ],
+  },
+  {
+    name: 'My level',
+    parts: [
+      {
+        part: 'levelling',
+        label: 'Even level',
+        help: 'Brings loud and soft sentences nearer to each other.',
+        say: (measured) => `sentences differ by ${measured.toFixed(0)} LU`,
+      },
+      { part: 'tone', label: 'Tone', help: 'Body is warmth, clearness is consonants, air is brightness.' },
+    ],
+  },
 ]
 
 export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[] }) {
@@ -36,6 +89,8 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
   const own = used?.cleanUp ?? null
   const cleanUp = scope === 'take' ? (own ?? lesson.cleanUp) : lesson.cleanUp
   const media = scope === 'take' ? (used?.media ?? null) : null
+  const analysis = useLessonState(({ analyses }) => (used ? analyses.get(used.media) : undefined))
+  const advice = useMemo(() => analysis && adviseCleanUp(analysis), [analysis])
   const set = (next: CleanUp | null) => store.getState().edit({ name: 'setCleanUp', media, cleanUp: next })
   const change = (part: CleanUpPart, values: object) => set({ ...cleanUp, [part]: { ...cleanUp[part], ...values } })
   return (
@@ -58,6 +113,11 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
         <Button size="small" onClick={() => set(USUAL_CLEAN_UP)}>
           Usual clean-up
         </Button>
+        {advice && (
+          <Button size="small" onClick={() => set(advised(cleanUp, advice))}>
+            As advised
+          </Button>
+        )}
         <Button
           size="small"
           disabled={scope === 'take' ? !own : !isActive(cleanUp)}
@@ -68,24 +128,46 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
         <BeforeAfter />
         <Progress media={used?.media} />
       </div>
-      {PARTS.map(({ part, label, help }) => (
-        <section key={part}>
-          <label>
-            <Switch
-              size="small"
-              aria-label={label}
-              checked={cleanUp[part].on}
-              onChange={(on) => change(part, { on })}
-            />
-            <b>{label}</b>
-            <span>{help}</span>
-          </label>
-          {cleanUp[part].on && <Amounts part={part} cleanUp={cleanUp} onChange={(values) => change(part, values)} />}
+      {GROUPS.map(({ name, parts }) => (
+        <section key={name} aria-label={name}>
+          <h3>{name}</h3>
+          {parts.map(({ part, label, help, say }) => (
+            <div key={part}>
+              <label>
+                <Switch
+                  size="small"
+                  aria-label={label}
+                  checked={cleanUp[part].on}
+                  onChange={(on) => change(part, { on })}
+                />
+                <b>{label}</b>
+                <span>{help}</span>
+              </label>
+              {advice && say && advice[part].measured !== null && (
+                <p className={styles.measured}>
+                  Here: {say(advice[part].measured)}
+                  {advice[part].advised && <b> · advised</b>}
+                </p>
+              )}
+              {cleanUp[part].on && (
+                <Amounts part={part} cleanUp={cleanUp} onChange={(values) => change(part, values)} />
+              )}
+            </div>
+          ))}
         </section>
       ))}
     </div>
   )
 }
+
+/** On where something was found, off where nothing was; what only an ear can tell stays as it is. */
+const advised = (cleanUp: CleanUp, advice: Record<CleanUpPart, CleanUpAdvice>): CleanUp =>
+  Object.fromEntries(
+    CLEAN_UP_PARTS.map((part) => {
+      const { measured, advised: on } = advice[part]
+      return [part, measured === null ? cleanUp[part] : { ...cleanUp[part], on }]
+    }),
+  ) as CleanUp
 
 /** Heard as recorded or as cleaned, while it plays. */
 function BeforeAfter() {
@@ -108,7 +190,8 @@ function BeforeAfter() {
 function Progress({ media }: { media: string | undefined }) {
   const cleaning = useLessonState((state) => (media ? cleaningState(state, media) : null))
   if (!cleaning) return <small data-testid="cleaning">nothing is changed</small>
-  if (cleaning.error) return <small className={styles.fault}>{cleaning.error}</small>
+  if (cleaning.error)
+    return <small className={styles.fault}>{cleaning.error} Try it again at the top of the page.</small>
   return (
     <small data-testid="cleaning">
       {cleaning.media ? 'cleaned' : `cleaning, ${Math.round(cleaning.progress * 100)} %`}

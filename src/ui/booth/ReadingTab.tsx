@@ -97,6 +97,7 @@ export function ReadingTab() {
 function Pronunciations() {
   const { course } = useDesk()
   const client = useQueryClient()
+  const { message } = App.useApp()
   const key = ['pronunciations', course.id]
   const path = `/api/courses/${course.id}/pronunciations`
   const { data: list = [] } = useQuery({ queryKey: key, queryFn: () => call<Pronunciation[]>(path) })
@@ -104,6 +105,25 @@ function Pronunciations() {
   const [saidAs, setSaidAs] = useState('')
   const save = async (next: Pronunciation[]) =>
     client.setQueryData(key, await call(path, { method: 'PUT', body: next }))
+  const forget = async (one: Pronunciation) => {
+    await save(list.filter((other) => other.word !== one.word))
+    const undo = () => {
+      message.destroy(one.word)
+      void save([...(client.getQueryData<Pronunciation[]>(key) ?? []), one])
+    }
+    void message.info({
+      key: one.word,
+      content: (
+        <>
+          “{one.word}” is forgotten.{' '}
+          <Button size="small" type="link" onClick={undo}>
+            Undo
+          </Button>
+        </>
+      ),
+      duration: 10,
+    })
+  }
   const add = () => {
     if (!word.trim() || !saidAs.trim()) return
     void save([...list.filter((one) => one.word !== word.trim()), { word: word.trim(), saidAs: saidAs.trim() }])
@@ -121,7 +141,7 @@ function Pronunciations() {
             type="text"
             icon={<DeleteOutlined />}
             aria-label={`Forget ${one.word}`}
-            onClick={() => void save(list.filter((other) => other.word !== one.word))}
+            onClick={() => void forget(one)}
           />
         </p>
       ))}

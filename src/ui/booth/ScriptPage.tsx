@@ -1,77 +1,137 @@
 'use client'
 
-import { useMemo } from 'react'
+import { Button } from 'antd'
+import { useEffect, useMemo, useRef } from 'react'
 import type { StepSpan } from '@/core/lesson/timeline'
 import { readScript, shownText } from '@/core/narration/words/script'
 import { useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { NumberField } from '../parts/NumberField'
 import { passagesOf, usePhrases } from '../words/usePhrases'
 import type { Booth } from './useBooth'
+import { PACES, SIZES, useReadingView } from './useReadingView'
 import styles from './booth.module.css'
 
-/** Words a minute of somebody who reads to listeners. */
-const USUAL_PACE = 140
-
-/**
- * The script, large. While one records, the words that have been said by now at a usual pace are grey. A click on a
- * phrase that has a voice already sets the place to record from.
- */
-export function ScriptPage({
-  span,
-  booth,
-  from,
-  onFrom,
-}: {
+interface ScriptPageProps {
   span: StepSpan
   booth: Booth
   from: number
   onFrom: (phrase: number) => void
-}) {
+}
+
+/**
+ * The script, large, between what comes before and after it. While one records, the words that have been said by now at the
+ * pace that is set are grey, and the page rolls with them. A click on a phrase that has a voice already sets the place to
+ * record from.
+ */
+export function ScriptPage({ span, booth, from, onFrom }: ScriptPageProps) {
   const { step } = span
   const lesson = useLesson()
   const timeline = useTimeline()
+  const { size, pace } = useReadingView()
   const analyses = useLessonState((state) => state.analyses)
   const passages = useMemo(() => passagesOf(timeline, step.id), [timeline, step.id])
   const phrases = usePhrases(passages, step, analyses)
   const words = useMemo(() => readScript(step.script).words, [step.script])
-  const next = lesson.steps[span.index + 1]
+  const [before, next] = [lesson.steps[span.index - 1], lesson.steps[span.index + 1]]
   const start = phrases[from]?.scriptFrom ?? 0
   const isRecording = booth.phase === 'recording'
-  const said = isRecording && booth.mode === 'step' ? Math.floor((booth.time * USUAL_PACE) / 60) : 0
-  const first = words.findIndex((word) => word.from >= start)
+  const isRolling = isRecording && booth.mode === 'step'
+  const said = isRolling ? Math.floor((booth.time * pace) / 60) : 0
+  const first = Math.max(0, words.findIndex((word) => word.from >= start)) // prettier-ignore
+  const now = useRolling(isRolling ? first + said : null)
   return (
-    <div className={styles.script}>
-      <p className={styles.place}>
-        Step {span.index + 1}
-        {next && ` · next: ${next.title}`}
-        {booth.phase === 'counting' && <b className={styles.count}> {booth.count}</b>}
-      </p>
-      {words.length === 0 && (
-        <p className={styles.noScript}>
-          {step.title}. <small>There is no script for this step: speak freely, or write one on the sheet.</small>
+    <div className={styles.script} lang={lesson.language}>
+      <ReadingControls
+        place={`Step ${span.index + 1} of ${lesson.steps.length}`}
+        count={booth.phase === 'counting' ? booth.count : null}
+      />
+      <div style={{ fontSize: size }}>
+        {before?.script && !isRecording && (
+          <p className={styles.neighbour}>
+            <b>Before: {before.title}</b>
+            {lastSentence(shownText(before.script))}
+          </p>
+        )}
+        {words.length === 0 && (
+          <p className={styles.noScript}>
+            {step.title}. <small>There is no script for this step: speak freely, or write one on the sheet.</small>
+          </p>
+        )}
+        <p className={styles.words} data-testid="script">
+          {phrases.length > 1 && !isRecording
+            ? phrases.map((phrase, i) => (
+                <span
+                  key={i}
+                  role="button"
+                  tabIndex={0}
+                  aria-pressed={i === from}
+                  title="Record from here"
+                  className={i < from ? styles.said : undefined}
+                  onClick={() => onFrom(i)}
+                  onKeyDown={(event) => event.key === 'Enter' && onFrom(i)}
+                >
+                  {shownText(step.script.slice(phrase.scriptFrom, phrase.scriptTo))}{' '}
+                </span>
+              ))
+            : words.map((word, i) => (
+                <span
+                  key={word.from}
+                  ref={i === first + said ? now : undefined}
+                  className={i < first + said ? styles.said : undefined}
+                >
+                  {word.text}{' '}
+                </span>
+              ))}
         </p>
-      )}
-      <p className={styles.words} data-testid="script">
-        {phrases.length > 1 && !isRecording
-          ? phrases.map((phrase, i) => (
-              <span
-                key={i}
-                role="button"
-                tabIndex={0}
-                aria-pressed={i === from}
-                title="Record from here"
-                className={i < from ? styles.said : undefined}
-                onClick={() => onFrom(i)}
-                onKeyDown={(event) => event.key === 'Enter' && onFrom(i)}
-              >
-                {shownText(step.script.slice(phrase.scriptFrom, phrase.scriptTo))}{' '}
-              </span>
-            ))
-          : words.map((word, i) => (
-              <span key={word.from} className={i < Math.max(0, first) + said ? styles.said : undefined}>
-                {word.text}{' '}
-              </span>
-            ))}
-      </p>
+        {next && (
+          <p className={styles.neighbour}>
+            <b>Next: {next.title}</b>
+            {firstSentence(shownText(next.script))}
+          </p>
+        )}
+      </div>
     </div>
   )
 }
+
+/** Keeps the word that is to be said now in the middle of the page. */
+function useRolling(word: number | null) {
+  const now = useRef<HTMLSpanElement>(null)
+  useEffect(() => {
+    if (word !== null) now.current?.scrollIntoView({ block: 'center' })
+  }, [word])
+  return now
+}
+
+function ReadingControls({ place, count }: { place: string; count: number | null }) {
+  const { size, pace, setSize, setPace } = useReadingView()
+  return (
+    <div className={styles.reading}>
+      <span>{place}</span>
+      {count !== null && <b className={styles.count}>{count}</b>}
+      <span className={styles.gap} />
+      <Button size="small" aria-label="Smaller script" disabled={size <= SIZES.least} onClick={() => setSize(size - 4)}>
+        A−
+      </Button>
+      <Button size="small" aria-label="Larger script" disabled={size >= SIZES.most} onClick={() => setSize(size + 4)}>
+        A+
+      </Button>
+      <span style={{ marginLeft: 8 }}>rolls at</span>
+      <NumberField
+        size="small"
+        aria-label="Words a minute at which the script rolls"
+        min={PACES.least}
+        max={PACES.most}
+        step={10}
+        value={pace}
+        style={{ width: 84 }}
+        onChange={(value) => value !== null && setPace(value)}
+      />
+      <span>words a minute</span>
+    </div>
+  )
+}
+
+const SENTENCE = /[^.!?…]+[.!?…]*[”’"')\]]*\s*/gu
+const firstSentence = (text: string): string => text.match(SENTENCE)?.[0]?.trim() ?? text
+const lastSentence = (text: string): string => text.match(SENTENCE)?.at(-1)?.trim() ?? text

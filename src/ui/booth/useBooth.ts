@@ -5,7 +5,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import type { RecordingDetails } from '@/core/messages/recording'
 import { roomNoise } from '@/core/measure/quiet'
 import { createInputMeter, type InputLevel, type InputMeter } from '@/core/narration/inputLevel'
-import type { Lufs, Seconds } from '@/core/units'
+import type { Hertz, Lufs, Seconds } from '@/core/units'
 import type { Hearing } from '@/workers/protocol'
 import { fetchAnalysis, imported } from '../arrival'
 import { useDesk } from '../lesson/context'
@@ -23,6 +23,8 @@ export type BoothPhase = 'closed' | 'opening' | 'room' | 'ready' | 'counting' | 
 const ROOM_TIME: Seconds = 2
 const COUNT: Seconds = 3
 const LEVEL_EVERY = 80 // ms
+/** One peak of the wave that is written while one records. */
+export const PEAK_EVERY: Seconds = 0.05
 
 export interface Booth {
   phase: BoothPhase
@@ -37,6 +39,8 @@ export interface Booth {
   headphones: boolean
   /** What keeps the recording that is made now from being safe, in a sentence. */
   trouble: string | null
+  /** Highest samples of what is being recorded, one each PEAK_EVERY. */
+  peaks(): readonly number[]
   setMode(mode: RecordingMode): void
   setHeadphones(on: boolean): void
   open(choice?: InputChoice): Promise<void>
@@ -65,6 +69,7 @@ export function useBooth(): Booth {
   const microphone = useRef<Microphone | null>(null)
   const recording = useRef<VoiceRecording | null>(null)
   const meter = useRef<InputMeter | null>(null)
+  const peaks = useRef<number[]>([])
   const isGone = useRef(false)
   const heardBefore = useRef<Hearing>('all')
   const [trouble, setTrouble] = useState<string | null>(null)
@@ -86,6 +91,7 @@ export function useBooth(): Booth {
     }
   }, [])
 
+  const readPeaks = useCallback(() => peaks.current, [])
   const fail = useCallback((error: unknown) => void message.error((error as Error).message), [message])
 
   async function open(choice: InputChoice = input): Promise<void> {
@@ -97,7 +103,11 @@ export function useBooth(): Booth {
       // Who leaves while the browser asks for permission does not want to be heard.
       if (isGone.current) return opened.close()
       const own = createInputMeter(opened.rate)
-      opened.listen((samples) => own.push(samples))
+      const peakOf = peakMeter(opened.rate, (peak) => recording.current && peaks.current.push(peak))
+      opened.listen((samples) => {
+        own.push(samples)
+        peakOf(samples)
+      })
       meter.current = own
       microphone.current = opened
       setLabel(opened.label)
@@ -157,6 +167,7 @@ export function useBooth(): Booth {
     if (!microphone.current) return false
     try {
       meter.current?.reset()
+      peaks.current = []
       recording.current = await recordVoice(microphone.current, id, 'voice', detailsOf(microphone.current, step, punch))
       setTime(0)
       setPhase('recording')
@@ -216,6 +227,7 @@ export function useBooth(): Booth {
     mode,
     headphones,
     trouble,
+    peaks: readPeaks,
     setMode,
     setHeadphones,
     open,
@@ -224,6 +236,20 @@ export function useBooth(): Booth {
     start,
     next,
     stop,
+  }
+}
+
+/** Tells the highest sample of each PEAK_EVERY. */
+function peakMeter(rate: Hertz, tell: (peak: number) => void): (samples: Float32Array) => void {
+  const length = Math.round(rate * PEAK_EVERY)
+  let [peak, count] = [0, 0]
+  return (samples) => {
+    for (const sample of samples) {
+      peak = Math.max(peak, Math.abs(sample))
+      if (++count < length) continue
+      tell(peak)
+      peak = count = 0
+    }
   }
 }
 

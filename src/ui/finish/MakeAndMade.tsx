@@ -8,6 +8,7 @@ import { call } from '../api'
 import { clock, megabytes } from '../format'
 import { useDesk, useTimeline, useSaveState } from '../lesson/context'
 import { BalanceFigures } from './BalanceFigures'
+import { useRemoval } from './useRemoval'
 import styles from './finish.module.css'
 
 const KINDS = {
@@ -45,6 +46,10 @@ export function MakeAndMade() {
   const make = (file: Kind) => change(() => call('/api/jobs', { body: { kind: 'export', lesson: id, file } }))
   const remove = (one: ExportStatus) => change(() => call(`/api/jobs/${one.id}`, { method: 'DELETE' }))
 
+  const removal = useRemoval((one) => change(() => call(`/api/jobs/${one}`, { method: 'DELETE' })))
+  const take = (one: ExportStatus) =>
+    one.state === 'done' ? removal.take(one.id, TITLES[one.input.file]) : void remove(one)
+
   return (
     <div className={styles.right}>
       <section className={styles.card} style={{ flex: 'none' }} aria-label="Make">
@@ -77,9 +82,11 @@ export function MakeAndMade() {
           <p className={styles.note}>Nothing yet. What you make stays here, with what was measured in it.</p>
         )}
         <ul className={styles.made}>
-          {made.map((one) => (
-            <Made key={one.id} one={one} onRemove={() => void remove(one)} />
-          ))}
+          {made
+            .filter(({ id: one }) => !removal.removed.has(one))
+            .map((one) => (
+              <Made key={one.id} one={one} onRemove={() => take(one)} />
+            ))}
         </ul>
       </section>
     </div>
@@ -113,7 +120,16 @@ function Made({ one, onRemove }: { one: ExportStatus; onRemove: () => void }) {
         </p>
       )}
       {one.state === 'cancelled' && <p className={styles.note}>Cancelled.</p>}
+      {one.state === 'done' && <Played one={one} />}
       {one.result?.balance && <BalanceFigures balance={one.result.balance} />}
     </li>
   )
+}
+
+/** A finished file is watched or listened to where it is listed. */
+function Played({ one }: { one: ExportStatus }) {
+  const source = `/api/jobs/${one.id}/file`
+  if (one.input.file === 'video')
+    return <video className={styles.video} controls preload="metadata" src={source} aria-label="The finished video" />
+  return <audio className={styles.audio} controls preload="none" src={source} aria-label="The finished sound" />
 }

@@ -7,7 +7,9 @@ import { useState } from 'react'
 import { documentOf } from '@/core/lesson/telling'
 import { call } from '../api'
 import { useDesk, useSaveState } from './context'
-import { TwoVersions } from './TwoVersions'
+import { onDemand } from '../parts/onDemand'
+
+const TwoVersions = onDemand(() => import('./TwoVersions').then((part) => part.TwoVersions))
 
 /** Shown when another window changed the very things that were changed here. Both are there; the author chooses. */
 export function ConflictNotice() {

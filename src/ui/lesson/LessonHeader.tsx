@@ -9,10 +9,13 @@ import type { Edit } from '@/core/lesson/edits'
 import { useKeys } from '../keys'
 import { Brand } from '../parts/Brand'
 import { PreferencesMenu } from '../parts/PreferencesMenu'
-import { EarlierVersions } from './EarlierVersions'
+import { onDemand } from '../parts/onDemand'
 import { useDesk, useLesson, useLessonState, useSaveState } from './context'
 import type { SaveState } from './autosave'
+import { Troubles } from './Troubles'
 import styles from './header.module.css'
+
+const EarlierVersions = onDemand(() => import('./EarlierVersions').then((part) => part.EarlierVersions))
 
 export function LessonHeader() {
   const { id, course } = useDesk()
@@ -33,6 +36,7 @@ export function LessonHeader() {
         <Link href="/">{course.title}</Link> <span aria-hidden="true">/</span> <LessonTitle />
       </nav>
       <Saved />
+      <Troubles />
       <HistoryButtons />
       <Dropdown menu={{ items: menu }} trigger={['click']}>
         <Button type="text">Copy and versions</Button>
@@ -57,7 +61,7 @@ export function LessonHeader() {
           )}
         </ViewLink>
       </nav>
-      <EarlierVersions open={versions} onClose={() => setVersions(false)} />
+      {versions && <EarlierVersions open onClose={() => setVersions(false)} />}
     </header>
   )
 }

@@ -3,6 +3,8 @@
 import { Slider } from 'antd'
 import { useRef } from 'react'
 import type { MixTargets } from '@/core/lesson/document'
+import { Explained } from '../parts/Explained'
+import { plainClearance, type Term } from '../parts/terms'
 import { useDesk, useLesson } from './context'
 import styles from './slider.module.css'
 
@@ -16,6 +18,7 @@ interface TargetView {
   step: number
   say(value: number): string
   marks?: Record<number, string>
+  term?: Term
 }
 
 const VIEWS = {
@@ -24,17 +27,26 @@ const VIEWS = {
     min: 6,
     max: 30,
     step: 1,
-    say: (value) => `${value} LU`,
+    say: (value) => `${value} LU · ${plainClearance(value)}`,
     marks: { [WCAG_CLEARANCE]: ' ' },
+    term: 'clearance',
   },
-  swell: { label: 'Where nobody speaks', min: 0, max: 24, step: 1, say: (value) => `${value} LU under` },
-  pauseFrom: { label: 'Counts as a pause from', min: 1.5, max: 10, step: 0.5, say: (value) => `${value} s` },
+  swell: { label: 'Where nobody speaks', min: 0, max: 24, step: 1, say: (value) => `${value} LU under`, term: 'swell' },
+  pauseFrom: {
+    label: 'Counts as a pause from',
+    min: 1.5,
+    max: 10,
+    step: 0.5,
+    say: (value) => `${value} s`,
+    term: 'pause',
+  },
   slope: {
     label: 'How quickly it moves',
     min: 4,
     max: 20,
     step: 0.1,
     say: (value) => `${value.toFixed(0)} dB a second`,
+    term: 'slope',
   },
   recordingsUnder: {
     label: 'Recordings under the voice',
@@ -50,7 +62,14 @@ const VIEWS = {
     step: 1,
     say: (value) => (value === 0 ? 'as they are' : `${value} LU`),
   },
-  loudness: { label: 'Loudness of the lesson', min: -24, max: -12, step: 1, say: (value) => `${value} LUFS` },
+  loudness: {
+    label: 'Loudness of the lesson',
+    min: -24,
+    max: -12,
+    step: 1,
+    say: (value) => `${value} LUFS`,
+    term: 'lufs',
+  },
 } satisfies Partial<Record<keyof MixTargets, TargetView>>
 
 /** One of the lesson's targets. It is heard while it is being moved; a whole drag is one step of undo. */
@@ -58,11 +77,11 @@ export function TargetSlider({ target }: { target: keyof typeof VIEWS }) {
   const { store } = useDesk()
   const value = useLesson().targets[target]
   const isNew = useRef(true)
-  const { label, min, max, step, say, marks }: TargetView = VIEWS[target]
+  const { label, min, max, step, say, marks, term }: TargetView = VIEWS[target]
   return (
     <div className={styles.slider}>
       <div className={styles.head}>
-        <span>{label}</span>
+        {term ? <Explained term={term}>{label}</Explained> : <span>{label}</span>}
         <b>{say(value)}</b>
       </div>
       <Slider

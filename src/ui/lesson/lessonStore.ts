@@ -22,6 +22,7 @@ import { UserError } from '@/core/userError'
 import type { MixPicture } from '@/workers/protocol'
 import type { Alignments, Cleaning } from './derived'
 import { settled } from './settle'
+import type { Trouble } from './troubles'
 
 /** Ways to mix the bed that can be compared: at one level, ridden, ridden and with a pocket. */
 export type Compared = 'plain' | 'ridden' | 'pocket'
@@ -63,6 +64,8 @@ export interface LessonState {
   aligning: number
   /** Cleaned voices by take and setting, see useCleaning.ts. */
   cleanings: ReadonlyMap<string, Cleaning>
+  /** What went wrong behind the page. */
+  troubles: ReadonlyMap<string, Trouble>
   /** Played in place of the lesson while one listens to a take. */
   audition: Lesson | null
   /** Where the lesson was when the audition began. */
@@ -130,6 +133,7 @@ export function createLessonStore(
       alignments: new Map(),
       aligning: 0,
       cleanings: new Map(),
+      troubles: new Map(),
       audition: null,
       placeBefore: 0,
       hearsRaw: false,

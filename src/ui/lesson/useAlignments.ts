@@ -9,6 +9,7 @@ import type { HeardWords } from '@/core/narration/words/stepWords'
 import type { Analysis } from '@/core/measure/analysis'
 import { runJob } from '../jobs'
 import { keepTrying } from './background'
+import { keepTroubles, setTrouble } from './troubles'
 import type { Alignments, Found } from './derived'
 import type { LessonStore } from './lessonStore'
 
@@ -41,12 +42,15 @@ export function useAlignments(store: LessonStore): void {
 
     const look = () => {
       const { history, media } = store.getState()
+      const wanted = new Set<string>()
       for (const take of takesHeard(history.lesson)) {
         const input = alignInputOf(history.lesson, take)
+        if (input) wanted.add(keyOf(input))
         if (!input || asked.has(keyOf(input)) || !media.has(take.media)) continue
         asked.add(keyOf(input))
         waiting.push(input)
       }
+      keepTroubles(store, 'align', wanted)
       while (working < AT_ONCE && waiting.length > 0) void work()
     }
     const work = async () => {
@@ -58,7 +62,17 @@ export function useAlignments(store: LessonStore): void {
         const found = await keepTrying(
           () => runJob<'align'>(own),
           () => !isGone,
-        ).catch(() => null)
+        ).catch((error: Error) => {
+          setTrouble(store, `align ${key}`, {
+            what: 'The words of a take could not be found: pictures change at pauses instead.',
+            why: error.message,
+            again: () => {
+              asked.delete(key)
+              look()
+            },
+          })
+          return null
+        })
         if (isGone) break
         store.setState(({ alignments }) => ({ alignments: new Map(alignments).set(key, found) }))
       }

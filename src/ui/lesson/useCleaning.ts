@@ -8,6 +8,7 @@ import { runJob } from '../jobs'
 import { inTurns, keepTrying } from './background'
 import type { Cleaning } from './derived'
 import type { LessonState, LessonStore } from './lessonStore'
+import { keepTroubles, setTrouble } from './troubles'
 
 const WAITING: Cleaning = { progress: 0, media: null, error: null }
 
@@ -44,12 +45,19 @@ export function useCleaning(store: LessonStore): void {
     let isGone = false
     const look = () => {
       const { history, audition, media } = store.getState()
+      const wanted = new Set<string>()
       for (const voice of [...voicesOf(history.lesson), ...(audition ? voicesOf(audition) : [])]) {
         const key = keyOf(history.lesson, voice)
+        if (key !== null) wanted.add(key)
         if (key === null || asked.has(key) || !media.has(voice)) continue
         asked.add(key)
-        turns(() => clean(store, key, voice, () => !isGone))
+        const again = () => {
+          asked.delete(key)
+          look()
+        }
+        turns(() => clean(store, key, voice, () => !isGone, again))
       }
+      keepTroubles(store, 'clean', wanted)
     }
     look()
     const stop = store.subscribe((now, before) => {
@@ -66,7 +74,13 @@ export function useCleaning(store: LessonStore): void {
 /** While one is computed, the next ones wait in the queue already. */
 const AT_ONCE = 4
 
-async function clean(store: LessonStore, key: string, media: MediaHash, isWanted: () => boolean): Promise<void> {
+async function clean(
+  store: LessonStore,
+  key: string,
+  media: MediaHash,
+  isWanted: () => boolean,
+  again: () => void,
+): Promise<void> {
   const say = (cleaning: Cleaning) =>
     store.setState(({ cleanings }) => ({ cleanings: new Map(cleanings).set(key, cleaning) }))
   const isStillSo = () => isWanted() && keyOf(store.getState().history.lesson, media) === key
@@ -82,7 +96,13 @@ async function clean(store: LessonStore, key: string, media: MediaHash, isWanted
     store.getState().addMedia([done.info])
     say({ progress: 1, media: done.info.hash, error: null })
   } catch (error) {
-    say({ progress: 0, media: null, error: (error as Error).message })
+    const why = (error as Error).message
+    say({ progress: 0, media: null, error: why })
+    setTrouble(store, `clean ${key}`, {
+      what: 'A voice could not be cleaned: it is heard as it was recorded.',
+      why,
+      again,
+    })
   }
 }
 

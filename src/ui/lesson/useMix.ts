@@ -6,6 +6,7 @@ import type { Player } from '../player/player'
 import { fetchAnalysis } from '../arrival'
 import type { LessonState, LessonStore } from './lessonStore'
 import { keepTrying } from './background'
+import { setTrouble } from './troubles'
 import { cleanedAlike, heardLesson } from './useCleaning'
 
 /** Has the mix planned anew whenever the lesson changes; of changes in quick succession the last one counts. */
@@ -16,6 +17,12 @@ export function useMix(store: LessonStore, player: Player | null): void {
     let again = false
     let isGone = false
     let later: ReturnType<typeof setTimeout> | undefined
+    let failed = 0
+    const tell = (error: Error | null) => {
+      failed = error ? failed + 1 : 0
+      const trouble = { what: 'The sound of the lesson could not be planned.', again: () => void plan() }
+      setTrouble(store, 'plan', error && failed >= SERIOUS ? { ...trouble, why: error.message } : null)
+    }
     const plan = async () => {
       again = true
       if (busy) return
@@ -23,7 +30,7 @@ export function useMix(store: LessonStore, player: Player | null): void {
       while (again && !isGone) {
         again = false
         // What went wrong once, or could not be had, is tried again: planning never stops for good.
-        if (!(await planned(store, player))) {
+        if (!(await planned(store, player, tell))) {
           clearTimeout(later)
           later = setTimeout(() => void plan(), TRY_AGAIN)
         }
@@ -43,16 +50,20 @@ export function useMix(store: LessonStore, player: Player | null): void {
 }
 
 const TRY_AGAIN = 3000 // ms
+/** So many failures in a row are more than a hiccup. */
+const SERIOUS = 2
 
 /** False where it has to be planned once more. */
-async function planned(store: LessonStore, player: Player): Promise<boolean> {
+async function planned(store: LessonStore, player: Player, tell: (error: Error | null) => void): Promise<boolean> {
   const state = store.getState()
   try {
     const mix = await player.setLesson(heardLesson(state))
+    tell(null)
     if (!state.audition) store.setState({ mix })
     return mix.isWhole
   } catch (error) {
     console.error(error)
+    tell(error as Error)
     return false
   }
 }
@@ -73,8 +84,18 @@ export function useAnalyses(store: LessonStore): void {
         if (asked.has(hash) || !media.get(hash)?.channels) continue
         asked.add(hash)
         const isWanted = () => !isGone
-        void keepTrying(() => fetchAnalysis(hash), isWanted).then((analysis) => {
+        const fetched = keepTrying(() => fetchAnalysis(hash), isWanted).then((analysis) => {
           if (analysis) store.setState(({ analyses }) => ({ analyses: new Map(analyses).set(hash, analysis) }))
+        })
+        fetched.catch((error: Error) => {
+          setTrouble(store, `analysis ${hash}`, {
+            what: 'A sound could not be drawn.',
+            why: error.message,
+            again: () => {
+              asked.delete(hash)
+              load()
+            },
+          })
         })
       }
     }

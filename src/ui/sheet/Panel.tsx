@@ -2,12 +2,14 @@
 
 import { Segmented } from 'antd'
 import type { SheetActions } from './actions/actions'
-import { ShelfPanel } from './files/ShelfPanel'
-import { MusicPanel } from './music/MusicPanel'
+import { onDemand } from '../parts/onDemand'
 import { useSheetView, type PanelTab } from './score/view'
 import { SelectedPanel } from './selected/SelectedPanel'
-import { SoundsPanel } from './sounds/SoundsPanel'
 import styles from './panel.module.css'
+
+const MusicPanel = onDemand(() => import('./music/MusicPanel').then((part) => part.MusicPanel))
+const SoundsPanel = onDemand(() => import('./sounds/SoundsPanel').then((part) => part.SoundsPanel))
+const ShelfPanel = onDemand(() => import('./files/ShelfPanel').then((part) => part.ShelfPanel))
 
 /** Settings of what is selected, of the music, of the sounds, and the files of the lesson. */
 export function Panel({ actions }: { actions: SheetActions }) {

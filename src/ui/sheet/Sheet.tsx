@@ -1,14 +1,16 @@
 'use client'
 
 import { useState } from 'react'
-import { FindBar } from './FindBar'
-import { KeyHelp } from './actions/KeyHelp'
+import { onDemand } from '../parts/onDemand'
 import { LessonStrip } from './score/LessonStrip'
 import { Side } from './Side'
 import { Score } from './score/Score'
-import { CommandList } from './actions/CommandList'
 import { useSheetActions } from './actions/useSheetActions'
 import styles from './sheet.module.css'
+
+const CommandList = onDemand(() => import('./actions/CommandList').then((part) => part.CommandList))
+const KeyHelp = onDemand(() => import('./actions/KeyHelp').then((part) => part.KeyHelp))
+const FindBar = onDemand(() => import('./FindBar').then((part) => part.FindBar))
 
 /** The view in which most work is done: the steps as rows of a score, and beside them what the viewer sees. */
 export function Sheet() {
@@ -26,7 +28,7 @@ export function Sheet() {
       <Score actions={actions} find={find && <FindBar onClose={() => setFind(false)} />} />
       <Side actions={actions} />
       {commands && <CommandList actions={actions} onClose={() => setCommands(false)} />}
-      <KeyHelp open={help} onClose={() => setHelp(false)} />
+      {help && <KeyHelp open onClose={() => setHelp(false)} />}
     </div>
   )
 }

@@ -1,7 +1,7 @@
 'use client'
 
 import { CloseOutlined } from '@ant-design/icons'
-import { App, Button, Progress } from 'antd'
+import { App, Button } from 'antd'
 import { useCallback, useEffect } from 'react'
 import { useStore } from 'zustand'
 import type { Edit } from '@/core/lesson/edits'
@@ -94,7 +94,7 @@ export function DropCurtain() {
               />
               <span role={arrival.error ? 'alert' : undefined}>{sayState(arrival)}</span>
               {!arrival.error && (
-                <Progress percent={Math.round(shareOf(arrival) * 100)} showInfo={false} size="small" />
+                <progress max={1} value={shareOf(arrival)} aria-label={`How far ${arrival.name} is`} />
               )}
             </li>
           ))}

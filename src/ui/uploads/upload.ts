@@ -1,4 +1,4 @@
-import { DetailedError, Upload } from 'tus-js-client'
+import type { DetailedError, Upload } from 'tus-js-client'
 import type { JobStatus } from '@/core/messages/job'
 
 /** A file on its way: first bytes to the server, then import there. */
@@ -36,25 +36,36 @@ export function startUpload(
   course: string | null,
   events: UploadEvents,
 ): () => void {
-  const upload = new Upload(file, {
-    endpoint: '/api/uploads',
-    retryDelays: RETRY_AFTER,
-    chunkSize: 16 * 1024 * 1024,
-    removeFingerprintOnSuccess: true,
-    metadata: { filename: file.name, purpose, ...(course && { course }) },
-    onProgress: (sent, total) => events.onProgress(total > 0 ? sent / total : 1),
-    onSuccess: () => events.onWhole(upload.url!.split('/').at(-1)!),
-    onError: (error) => events.onError(sentenceFor(error, file.name)),
-  })
-  void upload.findPreviousUploads().then(([previous]) => {
-    if (previous) upload.resumeFromPreviousUpload(previous)
-    upload.start()
-  })
-  return () => void upload.abort(true)
+  let upload: Upload | null = null
+  let isCancelled = false
+  const start = async () => {
+    // Comes with the first file that is brought in.
+    const tus = await import('tus-js-client')
+    if (isCancelled) return
+    const own = new tus.Upload(file, {
+      endpoint: '/api/uploads',
+      retryDelays: RETRY_AFTER,
+      chunkSize: 16 * 1024 * 1024,
+      removeFingerprintOnSuccess: true,
+      metadata: { filename: file.name, purpose, ...(course && { course }) },
+      onProgress: (sent, total) => events.onProgress(total > 0 ? sent / total : 1),
+      onSuccess: () => events.onWhole(own.url!.split('/').at(-1)!),
+      onError: (error) => events.onError(sentenceFor(error, file.name)),
+    })
+    upload = own
+    const [previous] = await own.findPreviousUploads()
+    if (previous) own.resumeFromPreviousUpload(previous)
+    if (!isCancelled) own.start()
+  }
+  start().catch((error: Error) => events.onError(sentenceFor(error, file.name)))
+  return () => {
+    isCancelled = true
+    void upload?.abort(true)
+  }
 }
 
 function sentenceFor(error: Error, name: string): string {
-  const answer = error instanceof DetailedError ? error.originalResponse : null
+  const answer = 'originalResponse' in error ? (error as DetailedError).originalResponse : null
   if (answer && answer.getStatus() === 507) return answer.getBody()
   if (/413|exceed|too large|max/i.test(error.message))
     return `This file is larger than this server takes: ${name}. Split it, or save it smaller.`

@@ -12,10 +12,12 @@ import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/co
 import { TargetSlider, WCAG_CLEARANCE } from '../../lesson/TargetSlider'
 import { sayMark } from '../../words/anchors'
 import { BedSettings } from './BedSettings'
-import { ComposeBed } from './ComposeBed'
+import { onDemand } from '../../parts/onDemand'
 import { LooseThings } from '../LooseThings'
 import { Tracks } from './Tracks'
 import styles from '../panel.module.css'
+
+const ComposeBed = onDemand(() => import('./ComposeBed').then((part) => part.ComposeBed))
 
 export function MusicPanel() {
   return (

@@ -1,6 +1,6 @@
 'use client'
 
-import { Button, Collapse, Input, Select } from 'antd'
+import { Button, Input, Select } from 'antd'
 import type { Picture, RecordingPicture, Step } from '@/core/lesson/document'
 import type { StepSpan } from '@/core/lesson/timeline'
 import { LIMITS } from '@/core/lesson/limits'
@@ -9,7 +9,7 @@ import { useTyped } from '../../lesson/useTyped'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
 import type { SheetActions } from '../actions/actions'
 import { LooseThings } from '../LooseThings'
-import { useSheetView } from '../score/view'
+import { Fold } from '../Fold'
 import { LengthEditor } from './LengthEditor'
 import { HeardReport } from './HeardReport'
 import { FurtherPictures } from './FurtherPictures'
@@ -23,7 +23,6 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
   const { step, index } = span
   const { type } = store.getState()
   const { picture } = step
-  const { unfolded, setUnfolded } = useSheetView()
   return (
     <>
       <h2 className={styles.heading}>
@@ -69,32 +68,16 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
         <LooseThings which={(loose) => loose.kind === 'picture' && loose.step.id === step.id} />
         <LooseThings which={(loose) => loose.kind === 'pin' && loose.step.id === step.id} />
       </div>
-      <Collapse
-        ghost
-        className={styles.folds}
-        activeKey={[...unfolded]}
-        onChange={setUnfolded}
-        items={[
-          {
-            key: 'more',
-            label: step.more.length > 0 ? `Further pictures (${step.more.length})` : 'Further pictures',
-            children: <FurtherPictures step={step} />,
-          },
-          ...(picture.kind === 'recording'
-            ? [
-                {
-                  key: 'recording',
-                  label: 'Pins, cuts and scenes of the recording',
-                  children: (
-                    <div className={styles.fields}>
-                      <RecordingEditor step={step} picture={picture} />
-                    </div>
-                  ),
-                },
-              ]
-            : []),
-        ]}
-      />
+      <Fold name="more" title={step.more.length > 0 ? `Further pictures (${step.more.length})` : 'Further pictures'}>
+        <FurtherPictures step={step} />
+      </Fold>
+      {picture.kind === 'recording' && (
+        <Fold name="recording" title="Pins, cuts and scenes of the recording">
+          <div className={styles.fields}>
+            <RecordingEditor step={step} picture={picture} />
+          </div>
+        </Fold>
+      )}
       <div className={styles.actions}>
         <Button size="small" onClick={actions.booth}>
           Record or read it

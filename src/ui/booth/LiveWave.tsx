@@ -1,0 +1,56 @@
+'use client'
+
+import { useEffect, useRef } from 'react'
+import { useColours } from '../ground/useGround'
+import { PEAK_EVERY, type Booth } from './useBooth'
+import styles from './booth.module.css'
+
+const SHOWN = 20 // s
+const HEIGHT = 56
+
+/** The wave of what is being recorded, as it is written: its last seconds. */
+export function LiveWave({ booth }: { booth: Booth }) {
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const colours = useColours()
+  const { peaks } = booth
+  useEffect(() => {
+    let frame = 0
+    const draw = () => {
+      if (canvas.current) drawPeaks(canvas.current, peaks(), colours)
+      frame = requestAnimationFrame(draw)
+    }
+    draw()
+    return () => cancelAnimationFrame(frame)
+  }, [peaks, colours])
+  return (
+    <canvas
+      ref={canvas}
+      className={styles.live}
+      role="img"
+      aria-label="What is being recorded"
+      data-testid="live-wave"
+    />
+  )
+}
+
+function drawPeaks(
+  canvas: HTMLCanvasElement,
+  peaks: readonly number[],
+  colours: { voice: string; fault: string; line: string },
+): void {
+  const density = window.devicePixelRatio || 1
+  const width = canvas.clientWidth
+  canvas.width = Math.round(width * density)
+  canvas.height = Math.round(HEIGHT * density)
+  const pen = canvas.getContext('2d')!
+  pen.scale(density, density)
+  pen.fillStyle = colours.line
+  pen.fillRect(0, HEIGHT / 2 - 0.5, width, 1)
+  const count = Math.round(SHOWN / PEAK_EVERY)
+  const step = width / count
+  peaks.slice(-count).forEach((peak, i) => {
+    const height = Math.max(1, Math.min(1, peak * 1.5) * HEIGHT)
+    pen.fillStyle = peak > 0.98 ? colours.fault : colours.voice
+    pen.fillRect(i * step, (HEIGHT - height) / 2, Math.max(1, step - 0.5), height)
+  })
+}

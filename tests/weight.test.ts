@@ -1,0 +1,26 @@
+import { sharedSession } from './support/session'
+import { waitForSheet } from './support/browser'
+
+/** What a page weighs is a matter of bytes, not of time: it is the same on every machine. */
+
+const session = sharedSession('/lessons/crossing-the-bar')
+/** Compressed, as it comes over the line. */
+const MOST = 450_000 // bytes
+
+test('the script of the sheet is light; what few open comes when it is opened', async () => {
+  const { page } = session
+  await waitForSheet(page)
+  const scripts = () =>
+    page.evaluate(() =>
+      performance
+        .getEntriesByType('resource')
+        .filter(({ name }) => new URL(name).pathname.endsWith('.js'))
+        .map((one) => (one as PerformanceResourceTiming).encodedBodySize),
+    )
+  const sizes = await scripts()
+  expect(sizes.length).toBeGreaterThan(10)
+  expect(sizes.reduce((sum, size) => sum + size, 0)).toBeLessThanOrEqual(MOST)
+  await page.keyboard.press('?')
+  await page.waitForSelector('[role=dialog]')
+  expect((await scripts()).length).toBeGreaterThan(sizes.length)
+})
