@@ -13,3 +13,11 @@ export interface Cleaning {
   media: MediaHash | null
   error: string | null
 }
+
+/** Something that was to be done behind the page and was not; nobody tries it again by itself. */
+export interface Trouble {
+  /** Such as `The voice could not be cleaned`. */
+  what: string
+  why: string
+  again(): void
+}

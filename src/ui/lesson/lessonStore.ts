@@ -20,9 +20,8 @@ import type { Analysis } from '@/core/measure/analysis'
 import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import type { MixPicture } from '@/workers/protocol'
-import type { Alignments, Cleaning } from './derived'
+import type { Alignments, Cleaning, Trouble } from './derived'
 import { settled } from './settle'
-import type { Trouble } from './troubles'
 
 /** Ways to mix the bed that can be compared: at one level, ridden, ridden and with a pocket. */
 export type Compared = 'plain' | 'ridden' | 'pocket'

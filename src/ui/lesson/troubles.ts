@@ -1,12 +1,5 @@
+import type { Trouble } from './derived'
 import type { LessonStore } from './lessonStore'
-
-/** Something that was to be done behind the page and was not; nobody tries it again by itself. */
-export interface Trouble {
-  /** Such as `The voice could not be cleaned`. */
-  what: string
-  why: string
-  again(): void
-}
 
 /** Forgets troubles of one kind with what nobody wants any more. */
 export function keepTroubles(store: LessonStore, kind: string, wanted: ReadonlySet<string>): void {
