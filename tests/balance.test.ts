@@ -1,5 +1,6 @@
 import { join } from 'node:path'
 import type { ElementHandle, Page } from 'puppeteer-core'
+import { hourLong } from '@/core/testing/hourLong'
 import { layoutLesson } from '@/core/lesson/layout'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { integratedLoudness, stretchLoudness } from '@/core/measure/loudness'
@@ -325,19 +326,7 @@ test('sounds are copied, and hang on the caret as far apart as they were', async
 
 test('in a lesson of an hour a change is heard, and nothing drops out while it is planned', async () => {
   const short = await lesson()
-  const rounds = Math.ceil(3600 / layoutLesson(short).length)
-  const steps = Array.from({ length: rounds }, (_, round) =>
-    short.steps.map((step) => ({
-      ...step,
-      id: `${round}-${step.id}`,
-      tail: 0.6,
-      passages: step.passages.map((passage) => ({ ...passage, id: `${round}-${passage.id}` })),
-    })),
-  ).flat()
-  const bedCues = short.bedCues
-    .slice(0, 1)
-    .map((cue) => ({ ...cue, begins: { kind: 'step' as const, step: steps[0]!.id }, last: null }))
-  const put = { ...short, title: 'An hour', steps, bedCues, takes: [], sounds: [], nudges: [] }
+  const put = hourLong(short)
   const id = await page.evaluate(async (whole) => {
     const json = async (path: string, method: string, body: unknown) =>
       (await fetch(path, { method, body: JSON.stringify(body) })).json()

@@ -11,6 +11,7 @@ import { measureAlignment } from './alignBench'
 import { measureCleanUp } from './cleanUpBench'
 import { measureLoudnessAgainstFfmpeg } from './loudnessBench'
 import { measureMix } from './mixBench'
+import { measurePage } from './pageBench'
 import { measureRenderAgainstNaive } from './videoBench'
 import { rideFigures } from './rideFigures'
 import { analyse, pieces, unevenReading } from './rideMaterial'
@@ -29,6 +30,7 @@ const benches: Record<string, (work: string) => Promise<void>> = {
   align: measureAlignment,
   clean: measureCleanUp,
   mix: measureMix,
+  page: measurePage,
 }
 
 const wanted = process.argv.slice(2)
