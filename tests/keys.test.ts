@@ -112,9 +112,9 @@ test('a point of the gain line stays chosen when it is clicked, and can be typed
   await clickOn(page, 'Balance')
   await clickOn(page, 'Softer here')
   await page.mouse.click(5, 5)
-  const point = (await page.waitForSelector('circle[role=button]'))!
+  const point = (await page.waitForSelector('svg g[role=button]'))!
   await point.click()
-  await page.waitForSelector('circle[data-chosen]')
+  await page.waitForSelector('svg g[data-chosen]')
   const field = (await page.waitForSelector('input[aria-label="Gain of the chosen points"]'))!
   await field.click({ count: 3 })
   await page.keyboard.type('-3,5')
