@@ -71,7 +71,9 @@ test('a sound is dragged by its tab to a word, shows where it would go, and begi
   await page.mouse.up()
   const after = await lesson()
   expect(after.sounds[0]!.anchor).toMatchObject({ kind: 'mark', offset: 0 })
-  const start = Number(await (await word(2, 'watch')).evaluate((one) => one.dataset.from))
+  const start = await (
+    await word(2, 'watch')
+  ).evaluate((one) => Number(one.closest<HTMLElement>('[data-start]')!.dataset.start) + Number(one.dataset.from))
   expect(startOf(layoutLesson(after), bell.media)).toBeCloseTo(start, 2)
 })
 

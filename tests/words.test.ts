@@ -35,11 +35,11 @@ const wordsOfRow = (row: number): Promise<ShownWord[]> =>
   page.$$eval(
     '[role=row]',
     (rows, index) =>
-      [...rows[index]!.querySelectorAll<HTMLElement>('[data-word]')].map(({ dataset, textContent }) => ({
-        text: textContent!,
-        from: Number(dataset.from),
-        to: Number(dataset.to),
-      })),
+      [...rows[index]!.querySelectorAll<HTMLElement>('[data-word]')].map((word) => {
+        const start = Number(word.closest<HTMLElement>('[data-start]')!.dataset.start)
+        const { from, to } = word.dataset
+        return { text: word.textContent!, from: start + Number(from), to: start + Number(to) }
+      }),
     row,
   )
 

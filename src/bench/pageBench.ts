@@ -42,13 +42,20 @@ async function makeHour(url: string): Promise<string> {
   return id
 }
 
-/** Milliseconds until the first words are drawn. */
+/** Milliseconds from the beginning of loading until the first words are in the page. */
 async function openSheet(page: Page, address: string): Promise<number> {
-  await page.goto(address, { waitUntil: 'commit' as 'load' })
-  const handle = await page.waitForFunction(() => (document.querySelector('[data-word]') ? performance.now() : false), {
-    timeout: 120_000,
-    polling: 'raf',
+  const watch = await page.evaluateOnNewDocument(() => {
+    const look = () => {
+      if (document.querySelector('[data-word]')) Object.assign(window, { firstWords: performance.now() })
+      else requestAnimationFrame(look)
+    }
+    look()
   })
+  await page.goto(address)
+  const handle = await page.waitForFunction(() => (window as unknown as { firstWords?: number }).firstWords ?? false, {
+    timeout: 120_000,
+  })
+  await page.removeScriptToEvaluateOnNewDocument(watch.identifier)
   return handle.jsonValue() as Promise<number>
 }
 

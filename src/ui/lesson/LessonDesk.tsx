@@ -8,6 +8,7 @@ import { DropCurtain } from '../uploads/DropCurtain'
 import { createAutosave } from './autosave'
 import { DeskContext } from './context'
 import { ConflictNotice } from './ConflictNotice'
+import { Late } from './Late'
 import { LessonHeader } from './LessonHeader'
 import { createLessonStore } from './lessonStore'
 import { openLesson, type OpenedLesson } from './openLesson'
@@ -88,14 +89,16 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
   useSettling(store)
   const tell = useCallback((sentence: string) => void message.info(sentence, 6), [message])
   const desk = useMemo(
-    () => (player ? { id, course, store, player, autosave, typing, tell } : null),
+    () => (player ? { id, course, store, shown: store, player, autosave, typing, tell } : null),
     [id, course, store, player, autosave, typing, tell],
   )
   if (!desk) return null
   return (
     <DeskContext.Provider value={desk}>
       <div className={styles.desk}>
-        <LessonHeader />
+        <Late>
+          <LessonHeader />
+        </Late>
         <ConflictNotice />
         <main className={styles.view} id="work" tabIndex={-1}>
           {children}

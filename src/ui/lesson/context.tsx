@@ -12,7 +12,10 @@ import type { Typing } from './typing'
 export interface Desk {
   id: string
   course: { id: string; title: string }
+  /** What is done is done here. */
   store: LessonStore
+  /** The state as it is shown: the store itself, or a frame behind it (Late.tsx). */
+  shown: Pick<LessonStore, 'getState' | 'getInitialState' | 'subscribe'>
   player: Player
   autosave: Autosave
   typing: Typing
@@ -34,6 +37,6 @@ export function useSaveState(): SaveState {
   return useSyncExternalStore(subscribe, state, state)
 }
 
-export const useLessonState = <T,>(pick: (state: LessonState) => T): T => useStore(useDesk().store, pick)
+export const useLessonState = <T,>(pick: (state: LessonState) => T): T => useStore(useDesk().shown, pick)
 export const useLesson = (): Lesson => useLessonState((state) => state.history.lesson)
 export const useTimeline = (): Timeline => timelineOf(useLesson())

@@ -8,6 +8,7 @@ import { alignInputOf, heardIn, takesHeard, type AlignInput } from '@/core/narra
 import type { HeardWords } from '@/core/narration/words/stepWords'
 import type { Analysis } from '@/core/measure/analysis'
 import { runJob } from '../jobs'
+import { afterPaint } from '../afterPaint'
 import { keepTrying } from './background'
 import { keepTroubles, setTrouble } from './troubles'
 import type { Alignments, Found } from './derived'
@@ -80,8 +81,9 @@ export function useAlignments(store: LessonStore): void {
       store.setState({ aligning: waiting.length + working })
     }
     look()
+    const soon = afterPaint(() => !isGone && look())
     const stop = store.subscribe((now, before) => {
-      if (now.history.lesson !== before.history.lesson || now.media !== before.media) look()
+      if (now.history.lesson !== before.history.lesson || now.media !== before.media) soon()
     })
     return () => {
       isGone = true

@@ -4,6 +4,7 @@ import { useEffect } from 'react'
 import type { Lesson, MediaHash } from '@/core/lesson/document'
 import { cleaningOf, voicesOf } from '@/core/lesson/takes'
 import type { HeardLesson } from '@/workers/protocol'
+import { afterPaint } from '../afterPaint'
 import { runJob } from '../jobs'
 import { inTurns, keepTrying } from './background'
 import type { Cleaning } from './derived'
@@ -60,9 +61,10 @@ export function useCleaning(store: LessonStore): void {
       keepTroubles(store, 'clean', wanted)
     }
     look()
+    const soon = afterPaint(() => !isGone && look())
     const stop = store.subscribe((now, before) => {
       const isSame = now.history.lesson === before.history.lesson && now.media === before.media
-      if (!isSame || now.audition !== before.audition) look()
+      if (!isSame || now.audition !== before.audition) soon()
     })
     return () => {
       isGone = true

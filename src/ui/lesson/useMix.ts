@@ -3,6 +3,7 @@
 import { useEffect } from 'react'
 import { mediaOf } from '@/core/lesson/document'
 import type { Player } from '../player/player'
+import { afterPaint } from '../afterPaint'
 import { fetchAnalysis } from '../arrival'
 import type { LessonState, LessonStore } from './lessonStore'
 import { keepTrying } from './background'
@@ -38,8 +39,9 @@ export function useMix(store: LessonStore, player: Player | null): void {
       busy = false
     }
     void plan()
+    const soon = afterPaint(() => !isGone && void plan())
     const stop = store.subscribe((now, before) => {
-      if (!soundsAlike(now, before)) void plan()
+      if (!soundsAlike(now, before)) soon()
     })
     return () => {
       isGone = true
@@ -100,8 +102,9 @@ export function useAnalyses(store: LessonStore): void {
       }
     }
     load()
+    const soon = afterPaint(load)
     const stop = store.subscribe((now, before) => {
-      if (now.history.lesson !== before.history.lesson || now.media !== before.media) load()
+      if (now.history.lesson !== before.history.lesson || now.media !== before.media) soon()
     })
     return () => {
       isGone = true

@@ -2,6 +2,7 @@
 
 import { useState } from 'react'
 import { onDemand } from '../parts/onDemand'
+import { Late } from '../lesson/Late'
 import { LessonStrip } from './score/LessonStrip'
 import { Side } from './Side'
 import { Score } from './score/Score'
@@ -24,7 +25,9 @@ export function Sheet() {
   })
   return (
     <div className={styles.sheet}>
-      <LessonStrip />
+      <Late>
+        <LessonStrip />
+      </Late>
       <Score actions={actions} find={find && <FindBar onClose={() => setFind(false)} />} />
       <Side actions={actions} />
       {commands && <CommandList actions={actions} onClose={() => setCommands(false)} />}

@@ -2,6 +2,7 @@
 
 import { useState, type KeyboardEvent } from 'react'
 import { Easel } from '../easel/Easel'
+import { Late } from '../lesson/Late'
 import type { SheetActions } from './actions/actions'
 import { Panel } from './Panel'
 import { useSide } from './score/useSide'
@@ -16,7 +17,9 @@ export function Side({ actions }: { actions: SheetActions }) {
       <SideEdge width={width} />
       <aside className={styles.side} style={{ width }} aria-label="What the viewer sees, and settings">
         <Easel isLarge={isEaselLarge} onResize={actions.largerPicture} />
-        <Panel actions={actions} />
+        <Late>
+          <Panel actions={actions} />
+        </Late>
       </aside>
     </>
   )

@@ -1,9 +1,12 @@
 'use client'
 
-import { useEffect, useState } from 'react'
+import { memo, useCallback, useEffect, useMemo, useState } from 'react'
+import type { Finding } from '@/core/check/finding'
 import { stepAt } from '@/core/lesson/layout'
+import type { Seconds } from '@/core/units'
 import { clock } from '../../format'
 import { useDesk, useLessonState, useTimeline } from '../../lesson/context'
+import { timelineOf } from '../../lesson/lessonStore'
 import styles from './strip.module.css'
 
 /** The whole lesson at a glance, steps as high as they are long, with findings marked. */
@@ -19,31 +22,63 @@ export function LessonStrip() {
     return () => clearInterval(timer)
   }, [player, timeline])
 
+  const go = useCallback(
+    (step: string) => {
+      const { select, history } = store.getState()
+      select([step], { step, word: 0 })
+      player.seek(timelineOf(history.lesson).steps.find((one) => one.step.id === step)?.start ?? 0)
+    },
+    [store, player],
+  )
+  const texts = useMemo(() => textsByStep(findings ?? []), [findings])
   return (
     <nav className={styles.strip} aria-label="Whole lesson">
-      {timeline.steps.map(({ step, index, start, end }) => {
-        const found = findings?.filter((finding) => finding.stepId === step.id && finding.severity !== 'hint') ?? []
-        const label = [`${index + 1}. ${step.title}, ${clock(end - start)}`, ...found.map(({ text }) => text)].join(
-          '. ',
-        )
-        return (
-          <button
-            key={step.id}
-            title={label}
-            className={styles.step}
-            style={{ flexGrow: Math.max(0.2, end - start) }}
-            aria-label={label}
-            aria-current={step.id === now || undefined}
-            tabIndex={-1}
-            onClick={() => {
-              store.getState().select([step.id], { step: step.id, word: 0 })
-              player.seek(start)
-            }}
-          >
-            {found.length > 0 && <span className={styles.found} aria-hidden="true" />}
-          </button>
-        )
-      })}
+      {timeline.steps.map(({ step, index, start, end }) => (
+        <StripStep
+          key={step.id}
+          step={step.id}
+          label={`${index + 1}. ${step.title}, ${clock(end - start)}`}
+          length={Math.round((end - start) * 1000) / 1000}
+          found={texts.get(step.id) ?? null}
+          isNow={step.id === now}
+          onGo={go}
+        />
+      ))}
     </nav>
   )
 }
+
+/** What was found in each step, as one text. */
+function textsByStep(findings: readonly Finding[]): Map<string, string> {
+  const texts = new Map<string, string>()
+  for (const { stepId, severity, text } of findings)
+    if (stepId && severity !== 'hint') texts.set(stepId, [texts.get(stepId), text].filter(Boolean).join('. '))
+  return texts
+}
+
+interface StripStepProps {
+  step: string
+  label: string
+  length: Seconds
+  found: string | null
+  isNow: boolean
+  onGo: (step: string) => void
+}
+
+/** Made anew only where something of it has changed: a long lesson has hundreds. */
+const StripStep = memo(function StripStep({ step, label, length, found, isNow, onGo }: StripStepProps) {
+  const told = found ? `${label}. ${found}` : label
+  return (
+    <button
+      title={told}
+      className={styles.step}
+      style={{ flexGrow: Math.max(0.2, length) }}
+      aria-label={told}
+      aria-current={isNow || undefined}
+      tabIndex={-1}
+      onClick={() => onGo(step)}
+    >
+      {found && <span className={styles.found} aria-hidden="true" />}
+    </button>
+  )
+})

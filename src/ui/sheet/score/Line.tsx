@@ -1,12 +1,11 @@
 'use client'
 
-import { memo, useEffect, useRef } from 'react'
-import { useColours } from '../../ground/useGround'
-import { drawLine } from './drawLine'
+import { memo } from 'react'
 import { Tabs } from './Tabs'
 import { BreakHandle } from './BreakHandle'
 import { HiddenParts } from './HiddenParts'
 import type { LineProps } from './rowProps'
+import { useDrawnLine } from './useDrawnLine'
 import { Words } from './Words'
 import { WaveHandles } from './WaveHandles'
 import { BED_HEIGHT, WORDS_HEIGHT } from './view'
@@ -14,16 +13,11 @@ import styles from './row.module.css'
 
 /** One line of a row: words at their times, the voice's wave, the bed, and what can be taken hold of. */
 export const Line = memo(function Line(props: LineProps) {
-  const { span, passages, analyses, mix, hasBed, geometry, line, lines, words, runs, caretAt } = props
-  const colours = useColours()
-  const canvas = useRef<HTMLCanvasElement>(null)
+  const { span, passages, hasBed, geometry, line, lines, words, runs, caretAt } = props
   const from = span.start + line * geometry.lineSeconds
   const to = Math.min(span.end, from + geometry.lineSeconds)
   const isLast = line === lines - 1
-  useEffect(() => {
-    const content = { span, passages, mix, hasBed, colours, analysisOf: (media: string) => analyses.get(media) }
-    drawLine(canvas.current!, from, to, content, geometry)
-  }, [span, passages, analyses, mix, hasBed, colours, from, to, geometry])
+  const canvas = useDrawnLine({ span, passages, hasBed, from, to, geometry })
   const x = (time: number) => (time - from) * geometry.pixelsPerSecond
   const caretHere = caretAt !== null && caretAt >= from - 1e-6 && (caretAt < to || isLast)
   return (

@@ -48,8 +48,12 @@ export function Playhead({ rows, geometry, scroller }: PlayheadProps) {
 
 /** Marks the word that is heard now, and no other; returns it. */
 function markWord(before: HTMLElement | null, root: HTMLElement | null, time: number | null): HTMLElement | null {
-  const isSaidNow = ({ dataset }: HTMLElement) =>
-    time !== null && Number(dataset.from) <= time && time < Number(dataset.to)
+  const isSaidNow = (word: HTMLElement) => {
+    if (time === null) return false
+    // Words are told in the time of their step.
+    const own = time - Number(word.closest<HTMLElement>('[data-start]')!.dataset.start)
+    return Number(word.dataset.from) <= own && own < Number(word.dataset.to)
+  }
   if (before?.isConnected && isSaidNow(before)) return before
   before?.removeAttribute('data-now')
   if (time === null || !root) return null

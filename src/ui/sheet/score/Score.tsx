@@ -12,10 +12,8 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { Button, Segmented, Tooltip } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react'
 import type { Lesson, Step } from '@/core/lesson/document'
-import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
-import { keepList } from '../../lesson/settle'
 import { shownKeys } from '../../keys'
 import { isApple } from '../../system'
 import { BringIn } from '../../uploads/BringIn'
@@ -27,7 +25,7 @@ import { inOrder } from '../../words/inOrder'
 import { SheetMenu } from '../actions/SheetMenu'
 import type { SheetActions } from '../actions/actions'
 import { useWordMeasure } from './rowWords'
-import { tabsByStep, type RowTab } from './Tabs'
+import { useRowContents } from './rowContents'
 import { useMeasuredWidth } from '../../parts/useMeasuredWidth'
 import { isInSight, useZoom } from './useZoom'
 import {
@@ -42,7 +40,6 @@ import {
 import styles from '../sheet.module.css'
 
 const OVERSCAN = 3
-const NO_TABS: readonly RowTab[] = []
 
 interface ScoreProps {
   actions: SheetActions
@@ -54,7 +51,8 @@ export function Score({ actions, find }: ScoreProps) {
   const { store, player } = useDesk()
   const lesson = useLesson()
   const timeline = useTimeline()
-  const { analyses, mix, selected, caret } = useLessonState((state) => state)
+  const selected = useLessonState((state) => state.selected)
+  const caret = useLessonState((state) => state.caret)
   const { pixelsPerSecond, waveHeight } = useSheetView()
   const [width, measured] = useMeasuredWidth(840)
   const scroller = useRef<HTMLDivElement>(null)
@@ -78,10 +76,9 @@ export function Score({ actions, find }: ScoreProps) {
   })
   useZoom(scroller, rows, timeline, geometry)
 
-  const passages = usePassages(timeline)
+  const contents = useRowContents(lesson, timeline)
   const measure = useWordMeasure()
   const chosen = useMemo(() => selectionOf(lesson.steps, caret), [lesson.steps, caret])
-  const tabs = useMemo(() => tabsByStep(lesson, timeline), [lesson, timeline])
   const onSelect = useCallback(
     (step: string, how: { add: boolean; range: boolean }) => {
       const state = store.getState()
@@ -154,15 +151,12 @@ export function Score({ actions, find }: ScoreProps) {
                     key={item.key}
                     className={styles.slot}
                     role="presentation"
+                    data-start={span.start}
                     style={{ transform: `translateY(${item.start}px)`, height: item.size }}
                   >
                     <Row
-                      span={span}
-                      passages={passages.get(span.step.id)!}
-                      analyses={analyses}
-                      mix={mix}
+                      {...contents.get(span.step.id)!}
                       hasBed={timeline.beds.length > 0}
-                      tabs={tabs.get(span.step.id) ?? NO_TABS}
                       voice={voiceMark(lesson, span.step)}
                       geometry={geometry}
                       measure={measure}
@@ -184,20 +178,6 @@ export function Score({ actions, find }: ScoreProps) {
       <Tools actions={actions} />
     </section>
   )
-}
-
-/** The passages of each step; lists that are as before stay the same object. */
-function usePassages(timeline: Timeline): Map<string, readonly PassageSpan[]> {
-  const before = useRef(new Map<string, readonly PassageSpan[]>())
-  return useMemo(() => {
-    const byStep = new Map<string, PassageSpan[]>(timeline.steps.map(({ step }) => [step.id, []]))
-    for (const span of timeline.passages) byStep.get(span.step.id)!.push(span)
-    // eslint-disable-next-line react-hooks/refs -- what was drawn before decides only which equal object is used
-    const kept = new Map([...byStep].map(([id, list]) => [id, keepList(list, before.current.get(id))]))
-    // eslint-disable-next-line react-hooks/refs
-    before.current = kept
-    return kept
-  }, [timeline])
 }
 
 /** Only what asks for something to be done. */

@@ -5,7 +5,7 @@ import { useState, type PointerEvent } from 'react'
 import type { PassageSpan } from '@/core/lesson/timeline'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { clamp, type Seconds } from '@/core/units'
-import { useDesk } from '../../lesson/context'
+import { useDesk, useLessonState } from '../../lesson/context'
 import { retime } from '../../words/retime'
 import type { LineProps } from './rowProps'
 import { WORDS_HEIGHT } from './view'
@@ -16,7 +16,8 @@ const CATCH = 6
 
 /** Edges of the passages and of the word at the caret, to be dragged to the millisecond. */
 export function WaveHandles(props: LineProps & { from: Seconds; to: Seconds }) {
-  const { span, passages, words, caret, from, to, analyses, geometry } = props
+  const { span, passages, words, caret, from, to, geometry } = props
+  const analyses = useLessonState((state) => state.analyses)
   const { store } = useDesk()
   const word = caret && caret.anchor === undefined ? words[caret.word] : undefined
   const within = (time: Seconds) => time >= from - 1e-6 && time <= to + 1e-6

@@ -1,7 +1,6 @@
 import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
 import type { Analysis } from '@/core/measure/analysis'
 import { clamp, type Lufs, type Seconds } from '@/core/units'
-import type { MixPicture } from '@/workers/protocol'
 import type { Palette } from '../../ground/palette'
 import { BED_HEIGHT, type SheetGeometry } from './view'
 
@@ -16,12 +15,12 @@ export interface LineContent {
   span: StepSpan
   passages: readonly PassageSpan[]
   analysisOf: (media: string) => Analysis | undefined
-  mix: MixPicture | null
-  hasBed: boolean
+  /** Loudness of the music from the line's beginning on, each tenth of a second; null: none is drawn. */
+  bed: Float32Array | null
   colours: Palette
 }
 
-/** Draws one line of a row: graph lines, the voice's wave, the bed as a ribbon. `from` and `to` are lesson time. */
+/** Draws one line of a row: graph lines, the voice's wave, the bed as a ribbon. `from` and `to` are the step's time. */
 export function drawLine(
   canvas: HTMLCanvasElement,
   from: Seconds,
@@ -42,7 +41,7 @@ export function drawLine(
   pen.fillStyle = content.colours.graph
   drawSeconds(pen, content.span.start, from, to, pixelsPerSecond, height)
   drawWave(pen, from, width, content, geometry)
-  if (content.mix && content.hasBed) drawRibbon(pen, from, width, content.mix, geometry, content.colours)
+  if (content.bed) drawRibbon(pen, from, width, content.bed, geometry, content.colours)
 }
 
 /** Seconds are counted from the step's own start. */
@@ -103,7 +102,7 @@ function drawRibbon(
   pen: CanvasRenderingContext2D,
   from: Seconds,
   width: number,
-  { bed }: MixPicture,
+  bed: Float32Array,
   { pixelsPerSecond, waveHeight }: SheetGeometry,
   colours: Palette,
 ): void {
@@ -111,7 +110,7 @@ function drawRibbon(
   // The hatch goes on from line to line.
   const offset = Math.round(from * pixelsPerSecond)
   for (let x = 0; x < width; x++) {
-    const level = levelAt(bed, from + x / pixelsPerSecond)
+    const level = levelAt(bed, x / pixelsPerSecond)
     if (level === null) continue
     const thickness = ribbonThickness(level)
     pen.fillStyle = (x + offset) % HATCH < 2 ? colours.bedHatch : colours.bed

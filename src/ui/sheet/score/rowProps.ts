@@ -1,23 +1,14 @@
-import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
-import type { Analysis } from '@/core/measure/analysis'
 import type { StepWord } from '@/core/narration/words/stepWords'
 import type { WordRange } from '@/core/narration/words/wordRange'
 import type { Seconds } from '@/core/units'
-import type { MixPicture } from '@/workers/protocol'
 import type { Caret } from '../../lesson/lessonStore'
 import type { Measure, WordRun } from './rowWords'
-import type { RowTab } from './Tabs'
+import type { RowContent } from './rowContents'
 import type { SheetGeometry } from './view'
 
-/** What a row of the sheet shows. */
-export interface RowProps {
-  span: StepSpan
-  passages: readonly PassageSpan[]
-  analyses: ReadonlyMap<string, Analysis>
-  mix: MixPicture | null
+/** What a row of the sheet shows, in times counted from its step's beginning (rowContents.ts). */
+export interface RowProps extends RowContent {
   hasBed: boolean
-  /** What hangs in this row: sounds, music, further pictures. */
-  tabs: readonly RowTab[]
   /** What there is to say of its voice, such as that a stand-in reads it. */
   voice: string | null
   geometry: SheetGeometry
