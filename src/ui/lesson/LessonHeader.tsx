@@ -12,6 +12,8 @@ import { PreferencesMenu } from '../parts/PreferencesMenu'
 import { onDemand } from '../parts/onDemand'
 import { useDesk, useLesson, useLessonState, useSaveState } from './context'
 import type { SaveState } from './autosave'
+import { ACTIONS, type ActionId } from '../sheet/actions/actions'
+import { keysOf, useKeyChoices } from '../sheet/actions/keyChoices'
 import { Troubles } from './Troubles'
 import styles from './header.module.css'
 
@@ -113,7 +115,13 @@ function HistoryButtons() {
   const past = useLessonState((state) => state.history.past.at(-1))
   const future = useLessonState((state) => state.history.future.at(-1))
   const { undo, redo } = store.getState()
-  useKeys({ 'mod+z': undo, 'mod+shift+z': redo, 'mod+y': redo })
+  const chosen = useKeyChoices((state) => state.chosen)
+  const keysFor = (id: ActionId, act: () => void) =>
+    keysOf(
+      ACTIONS.find((one) => one.id === id)!,
+      chosen,
+    ).map((chord) => [chord, act] as const)
+  useKeys(Object.fromEntries([...keysFor('undo', undo), ...keysFor('redo', redo)]))
   return (
     <span className={styles.history}>
       <Tooltip title={past ? `Undo: ${NAMES[past.name]}` : 'Nothing to undo'}>

@@ -7,7 +7,8 @@ import type { Step } from '@/core/lesson/document'
 import { shownKeys } from '../../keys'
 import { useDesk, useLesson } from '../../lesson/context'
 import { isApple } from '../../system'
-import { ACTIONS, actionsNamed, GROUPS, type ActionId, type SheetActions } from './actions'
+import { ACTIONS, actionsNamed, GROUPS, type Action, type ActionId, type SheetActions } from './actions'
+import { keysOf, useKeyChoices } from './keyChoices'
 import { caretTime } from '../../words/caret'
 import styles from './keys.module.css'
 
@@ -29,13 +30,18 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
   const { steps } = useLesson()
   const [sought, setSought] = useState('')
   const [at, setAt] = useState(0)
+  const chosen = useKeyChoices((state) => state.chosen)
   const commands = useMemo(() => {
     const go = (step: string, word: number) => {
       store.getState().select([step], { step, word })
       player.seek(caretTime(store.getState(), { step, word }))
     }
-    return [...actionCommands(sought, actions), ...stepCommands(sought, steps, go), ...wordCommands(sought, steps, go)]
-  }, [sought, steps, actions, store, player])
+    return [
+      ...actionCommands(sought, actions, (action) => keysOf(action, chosen)[0]),
+      ...stepCommands(sought, steps, go),
+      ...wordCommands(sought, steps, go),
+    ]
+  }, [sought, steps, actions, chosen, store, player])
   const list = useRef<HTMLUListElement>(null)
   const now = Math.min(at, commands.length - 1)
   useEffect(() => {
@@ -96,16 +102,20 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
   )
 }
 
-const actionCommands = (sought: string, actions: SheetActions): Command[] =>
+const actionCommands = (
+  sought: string,
+  actions: SheetActions,
+  shownKey: (action: Action) => string | undefined,
+): Command[] =>
   actionsNamed(
     sought,
     ACTIONS.filter(({ id }) => id !== 'commands'),
-  ).map(({ id, title, group, keys }) => ({
-    key: id,
-    title,
-    kind: GROUPS[group],
-    keys: keys[0],
-    run: actions[id as ActionId],
+  ).map((action) => ({
+    key: action.id,
+    title: action.title,
+    kind: GROUPS[action.group],
+    keys: shownKey(action),
+    run: actions[action.id as ActionId],
   }))
 
 function stepCommands(sought: string, steps: readonly Step[], go: (step: string, word: number) => void): Command[] {

@@ -1,40 +1,102 @@
 'use client'
 
-import { Modal } from 'antd'
-import { shownKeys } from '../../keys'
+import { Button, Modal } from 'antd'
+import { useEffect, useEffectEvent, useState } from 'react'
+import { chordOf, shownKeys } from '../../keys'
 import { isApple } from '../../system'
-import { ACTIONS, GROUPS, type ActionGroup } from './actions'
+import { ACTIONS, GROUPS, type Action, type ActionGroup, type ActionId } from './actions'
+import { keysOf, useKeyChoices } from './keyChoices'
 import styles from './keys.module.css'
 
-/** Every key of the sheet, by what it is for. */
+/** Every key of the sheet, by what it is for; each can be changed. */
 export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const [asked, setAsked] = useState<ActionId | null>(null)
+  const { chosen, choose, reset } = useKeyChoices()
+  useNextChord(asked !== null, (chord) => {
+    if (asked && chord) choose(asked, chord)
+    setAsked(null)
+  })
   return (
-    <Modal title="Keys of the sheet" open={open} onCancel={onClose} footer={null} width={860} style={{ top: 24 }}>
+    <Modal
+      title="Keys of the sheet"
+      open={open}
+      onCancel={onClose}
+      width={900}
+      style={{ top: 24 }}
+      keyboard={asked === null}
+      footer={
+        Object.keys(chosen).length > 0 && (
+          <Button size="small" onClick={reset}>
+            Back to the usual keys
+          </Button>
+        )
+      }
+    >
+      <p className={styles.hint}>
+        Press a key here to change it: then strike the one you want. It is kept in this browser.
+      </p>
       <div className={styles.keys}>
         {Object.entries(GROUPS).map(([group, title]) => (
-          <KeyGroup key={group} group={group as ActionGroup} title={title} />
+          <KeyGroup key={group} group={group as ActionGroup} title={title} asked={asked} onAsk={setAsked} />
         ))}
       </div>
     </Modal>
   )
 }
 
-function KeyGroup({ group, title }: { group: ActionGroup; title: string }) {
-  const own = ACTIONS.filter((action) => action.group === group && action.keys.length > 0)
-  if (own.length === 0) return null
+interface KeyGroupProps {
+  group: ActionGroup
+  title: string
+  asked: ActionId | null
+  onAsk: (action: ActionId) => void
+}
+
+function KeyGroup({ group, title, asked, onAsk }: KeyGroupProps) {
+  const chosen = useKeyChoices((state) => state.chosen)
   return (
     <section>
       <h3>{title}</h3>
       <dl>
-        {own.map(({ id, keys, title }) => (
-          <div key={id}>
-            <dt>
-              <kbd>{shownKeys(keys[0]!, isApple())}</kbd>
-            </dt>
-            <dd>{title}</dd>
-          </div>
-        ))}
+        {ACTIONS.filter((action) => action.group === group).map((action: Action) => {
+          const [key] = keysOf(action, chosen)
+          const id = action.id as ActionId
+          const shown = asked === id ? 'Strike it…' : key ? shownKeys(key, isApple()) : 'none'
+          return (
+            <div key={id}>
+              <dt>
+                <button
+                  aria-label={`${action.title}: ${shown}`}
+                  data-none={key ? undefined : ''}
+                  onClick={() => onAsk(id)}
+                >
+                  <kbd>{shown}</kbd>
+                </button>
+              </dt>
+              <dd>{action.title}</dd>
+            </div>
+          )
+        })}
       </dl>
     </section>
   )
+}
+
+const MODIFIERS = new Set(['Shift', 'Control', 'Alt', 'Meta', 'AltGraph', 'Dead', 'CapsLock'])
+/** These have the keyboard's own way about them. */
+const KEPT = new Set(['Tab', 'Escape'])
+
+/** Tells the next chord that is struck, and nobody else; null where it was one that can't be given away. */
+function useNextChord(isAsked: boolean, tell: (chord: string | null) => void): void {
+  const onKeyDown = useEffectEvent((event: KeyboardEvent) => {
+    if (MODIFIERS.has(event.key)) return
+    event.preventDefault()
+    event.stopImmediatePropagation()
+    tell(KEPT.has(event.key) ? null : chordOf(event))
+  })
+  useEffect(() => {
+    if (!isAsked) return
+    const listen = (event: KeyboardEvent) => onKeyDown(event)
+    window.addEventListener('keydown', listen, true)
+    return () => window.removeEventListener('keydown', listen, true)
+  }, [isAsked])
 }

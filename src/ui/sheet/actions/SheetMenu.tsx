@@ -10,6 +10,7 @@ import { isApple } from '../../system'
 import { BED_HEIGHT } from '../score/view'
 import { placeUnder } from '../score/wordUnder'
 import { ACTIONS, type Action, type MenuOf, type SheetActions } from './actions'
+import { useShownKey } from './keyChoices'
 
 /** Opens the menu of what is picked or selected, where it stands, as a pointer would. */
 export function openMenu(state: LessonState): void {
@@ -30,10 +31,15 @@ export function openMenu(state: LessonState): void {
 export function SheetMenu({ actions, children }: { actions: SheetActions; children: ReactElement }) {
   const { store } = useDesk()
   const [about, setAbout] = useState<MenuOf>('step')
-  const items: MenuProps['items'] = actionsOf(about).flatMap(({ id, title, keys, group }, i, all) => [
-    ...(i > 0 && all[i - 1]!.group !== group ? [{ type: 'divider' as const, key: `before ${id}` }] : []),
-    { key: id, label: title, extra: keys[0] && shownKeys(keys[0], isApple()), onClick: actions[id] },
-  ])
+  const shownKey = useShownKey()
+  const items: MenuProps['items'] = actionsOf(about).flatMap((action, i, all) => {
+    const { id, title, group } = action
+    const key = shownKey(action)
+    return [
+      ...(i > 0 && all[i - 1]!.group !== group ? [{ type: 'divider' as const, key: `before ${id}` }] : []),
+      { key: id, label: title, extra: key && shownKeys(key, isApple()), onClick: actions[id] },
+    ]
+  })
   return (
     <div onContextMenuCapture={(event) => setAbout(choose(store, event))}>
       <Dropdown trigger={['contextMenu']} menu={{ items }} autoFocus destroyOnHidden>

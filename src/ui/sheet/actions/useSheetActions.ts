@@ -8,6 +8,7 @@ import { SCALES, useSheetView, WAVE_HEIGHTS } from '../score/view'
 import { ACTIONS, OF_THE_LESSON, type SheetActions } from './actions'
 import { actionContext } from './context'
 import { goActions } from './goActions'
+import { keysOf, useKeyChoices, type KeyChoices } from './keyChoices'
 import { musicActions } from './musicActions'
 import { openMenu } from './SheetMenu'
 import { stepActions } from './stepActions'
@@ -59,13 +60,18 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
     commands: showCommands,
     help: showHelp,
   }
-  useKeys(byKeys(actions))
+  useKeys(
+    byKeys(
+      actions,
+      useKeyChoices(({ chosen }) => chosen),
+    ),
+  )
   return actions
 }
 
-const byKeys = (actions: SheetActions): Record<string, () => void> =>
+const byKeys = (actions: SheetActions, chosen: KeyChoices): Record<string, () => void> =>
   Object.fromEntries(
-    ACTIONS.filter(({ id }) => !OF_THE_LESSON.includes(id)).flatMap(({ id, keys }) =>
-      keys.map((chord) => [chord, actions[id]]),
+    ACTIONS.filter(({ id }) => !OF_THE_LESSON.includes(id)).flatMap((action) =>
+      keysOf(action, chosen).map((chord) => [chord, actions[action.id]]),
     ),
   )

@@ -6,6 +6,7 @@ import { useLesson, useLessonState } from '../../lesson/context'
 import { isApple } from '../../system'
 import { selectedWords, wordsOfStep } from '../../words/caret'
 import { ACTIONS, type ActionId, type SheetActions } from '../actions/actions'
+import { useShownKey } from '../actions/keyChoices'
 import styles from '../panel.module.css'
 
 /** What can be done at the caret, or with the words that are selected. */
@@ -68,8 +69,10 @@ const shortened = (text: string): string =>
   text.length <= LONGEST ? text : `${text.slice(0, LONGEST / 2).trimEnd()} … ${text.slice(-LONGEST / 2).trimStart()}`
 
 function Do({ id, actions, children }: { id: ActionId; actions: SheetActions; children: string }) {
-  const { title, keys } = ACTIONS.find((one) => one.id === id)!
-  const key = keys[0] && shownKeys(keys[0], isApple())
+  const action = ACTIONS.find((one) => one.id === id)!
+  const own = useShownKey()(action)
+  const { title } = action
+  const key = own && shownKeys(own, isApple())
   return (
     <Tooltip title={key ? `${title} (${key})` : title}>
       <Button size="small" onClick={actions[id]}>
