@@ -60,7 +60,7 @@ test('an effect hung on a word sounds there, goes with its step, and is told whe
   await page.keyboard.press('Home')
   await page.keyboard.press('ArrowDown')
   await chooseSegment(page, 'Sounds')
-  await page.type('[aria-label="Look for a sound"]', 'two bells')
+  await page.locator('[aria-label="Look for a sound"]').fill('two bells')
   await page.waitForFunction(() => document.querySelectorAll('[aria-label="Library of sounds"] li').length === 1)
   const hang = await page.waitForSelector('[aria-label="Library of sounds"] li button:last-child')
   await hang!.click()
@@ -300,7 +300,7 @@ test('sounds are copied, and hang on the caret as far apart as they were', async
   const hang = async (step: string, sound: string) => {
     await page.click(`[data-step="${step}"] [title^="Click to select"]`)
     await page.click('[aria-label="Look for a sound"]', { count: 3 })
-    await page.type('[aria-label="Look for a sound"]', sound)
+    await page.locator('[aria-label="Look for a sound"]').fill(sound)
     await page.waitForFunction(() => document.querySelectorAll('[aria-label="Library of sounds"] li').length === 1)
     await page.click('[aria-label="Library of sounds"] li button:last-child')
   }

@@ -116,7 +116,7 @@ test('a stand-in reads the words, and an effect, a pin and a further picture are
   await clickOn(page, 'Pins, cuts and scenes of the recording')
   await clickOn(page, 'Pin this moment to the word at the caret')
   await chooseSegment(page, 'Sounds')
-  await page.type('[aria-label="Look for a sound"]', 'two bells')
+  await page.locator('[aria-label="Look for a sound"]').fill('two bells')
   await page.waitForFunction(() => document.querySelectorAll('[aria-label="Library of sounds"] li').length === 1)
   await (await page.waitForSelector('[aria-label="Library of sounds"] li button:last-child'))!.click()
   await waitForText(page, '◆ Two bells')

@@ -28,6 +28,8 @@ export function themeOn(ground: Ground): ThemeConfig {
     components: {
       Segmented: { itemSelectedBg: colours.ink, itemSelectedColor: colours.onInk, trackBg: colours.graph },
       Slider: {
+        handleSize: 16,
+        handleSizeHover: 16,
         railBg: colours.edge,
         railHoverBg: colours.edge,
         trackBg: colours.bedInk,

@@ -1,5 +1,6 @@
 'use client'
 
+import { MinusOutlined, PlusOutlined } from '@ant-design/icons'
 import { Button } from 'antd'
 import { useEffect, useMemo, useRef } from 'react'
 import type { StepSpan } from '@/core/lesson/timeline'
@@ -110,12 +111,21 @@ function ReadingControls({ place, count }: { place: string; count: number | null
       <span>{place}</span>
       {count !== null && <b className={styles.count}>{count}</b>}
       <span className={styles.gap} />
-      <Button size="small" aria-label="Smaller script" disabled={size <= SIZES.least} onClick={() => setSize(size - 4)}>
-        A−
-      </Button>
-      <Button size="small" aria-label="Larger script" disabled={size >= SIZES.most} onClick={() => setSize(size + 4)}>
-        A+
-      </Button>
+      <span>Size</span>
+      <Button
+        size="small"
+        icon={<MinusOutlined />}
+        aria-label="Smaller script"
+        disabled={size <= SIZES.least}
+        onClick={() => setSize(size - 4)}
+      />
+      <Button
+        size="small"
+        icon={<PlusOutlined />}
+        aria-label="Larger script"
+        disabled={size >= SIZES.most}
+        onClick={() => setSize(size + 4)}
+      />
       <span style={{ marginLeft: 8 }}>rolls at</span>
       <NumberField
         size="small"

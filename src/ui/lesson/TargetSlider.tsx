@@ -92,7 +92,7 @@ export function TargetSlider({ target }: { target: keyof typeof VIEWS }) {
         step={step}
         marks={marks}
         tooltip={{ open: false }}
-        style={{ margin: '4px 6px 8px' }}
+        style={{ margin: '10px 8px 12px' }}
         onChange={(next) => {
           store.getState().drag(target, next, isNew.current)
           isNew.current = false
