@@ -256,7 +256,7 @@ test('the finished video has the picture, the sound and the balance that were as
   expect(shown).toBeCloseTo(Number(video!.duration), 1)
   await clickOn(page, 'Remove')
   await page.waitForFunction(() => !document.querySelector('[data-export]'))
-  await clickOn(page, 'Undo')
+  await clickOn(page, 'Bring it back')
   await page.waitForSelector('[data-export=done] video')
 
   // The picture at the middle of each step is that step's slide: compared with the slide itself, small and grey.

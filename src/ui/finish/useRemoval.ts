@@ -40,7 +40,7 @@ export function useRemoval(remove: (id: string) => Promise<unknown>): {
       void latest.current(id)
     }
     waiting.current.set(id, setTimeout(done, TIME_TO_UNDO))
-    const undo = createElement(Button, { size: 'small', type: 'link', onClick: () => bringBack(id) }, 'Undo')
+    const undo = createElement(Button, { size: 'small', type: 'link', onClick: () => bringBack(id) }, 'Bring it back')
     void message.info({ key: id, content: ['“', title, '” is removed. ', undo], duration: TIME_TO_UNDO / 1000 })
   }
   return { removed, take }

@@ -2,10 +2,11 @@
 
 import { Slider } from 'antd'
 import { useRef } from 'react'
+import { useStore } from 'zustand'
 import type { MixTargets } from '@/core/lesson/document'
 import { Explained } from '../parts/Explained'
 import { plainClearance, type Term } from '../parts/terms'
-import { useDesk, useLesson } from './context'
+import { useDesk } from './context'
 import styles from './slider.module.css'
 
 /** WCAG 2.2, success criterion 1.4.7: background sounds at least 20 dB under the speech. */
@@ -75,7 +76,8 @@ const VIEWS = {
 /** One of the lesson's targets. It is heard while it is being moved; a whole drag is one step of undo. */
 export function TargetSlider({ target }: { target: keyof typeof VIEWS }) {
   const { store } = useDesk()
-  const value = useLesson().targets[target]
+  // Not a frame late, as what stands around it: the next key goes on from the last one.
+  const value = useStore(store, ({ history }) => history.lesson.targets[target])
   const isNew = useRef(true)
   const { label, min, max, step, say, marks, term }: TargetView = VIEWS[target]
   return (
