@@ -175,7 +175,7 @@ test('a browser that gives no frames of a microphone records through its audio t
 })
 
 test('the script stands between what is said before and after it, as large as one wants it', async () => {
-  const { page } = await inBooth([])
+  const { browser, page } = await inBooth([])
   await goToStep(page, 4)
   const { steps } = await lessonNow()
   await waitForText(page, `Before: ${steps[2]!.title}`)
@@ -188,7 +188,7 @@ test('the script stands between what is said before and after it, as large as on
   await waitForText(page, 'Next:')
   expect(await size()).toBe(usual + 4)
   await clickOn(page, 'Smaller script')
-  await page.close()
+  await browser.close()
 })
 
 test('walking through: one reading over three steps, the key presses kept as breaks', async () => {
