@@ -43,10 +43,17 @@ export function settle(history: History, edit: Edit): History {
   return { ...history, lesson: applyEdit(history.lesson, edit) }
 }
 
-/** Something done elsewhere is added to the lesson as it is and as it was: undoing what was done here does not undo it. */
-export function rebase({ lesson, past, future }: History, add: (lesson: Lesson) => Lesson): History {
-  const added = (change: Change): Change => ({ ...change, lesson: add(change.lesson) })
-  return { lesson: add(lesson), past: past.map(added), future: future.map(added) }
+/**
+ * Something done elsewhere is added to the lesson as it is and as it was: undoing what was done here does not undo it. What
+ * can be undone ends where it can't be added (null).
+ */
+export function rebase(history: History, add: (lesson: Lesson) => Lesson | null): History {
+  const added = (changes: readonly Change[]): Change[] => {
+    const next = changes.map(({ name, lesson }) => ({ name, lesson: add(lesson) }))
+    const from = next.findLastIndex(({ lesson }) => lesson === null) + 1
+    return next.slice(from) as Change[]
+  }
+  return { lesson: add(history.lesson) ?? history.lesson, past: added(history.past), future: added(history.future) }
 }
 
 /** Edits that set one thing, again and again while it is dragged or typed. */

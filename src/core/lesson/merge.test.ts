@@ -127,6 +127,14 @@ test('another language told on one side comes along, and what both tell otherwis
   expect(mergeLessons({ base, mine, theirs }).clashes.map(({ key }) => key)).toEqual(['others/fr'])
 })
 
+test('a mark that both sides put elsewhere is asked about as what it is', () => {
+  const mark = { id: 'm', step: 's1', word: null, place: { media: take, at: 4 }, guessed: null }
+  const base: Lesson = { ...lesson(), marks: [mark] }
+  const at = (place: number): Lesson => ({ ...base, marks: [{ ...mark, place: { media: take, at: place } }] })
+  const { clashes } = mergeLessons({ base, mine: at(4.2), theirs: at(5) })
+  expect(clashes).toMatchObject([{ kind: 'mark', step: null, mine: { id: 'm' } }])
+})
+
 const EDITS = fc.array(
   fc.oneof(
     fc.tuple(fc.nat(5), fc.string()).map(([i, text]): Edit => retitle(`s${i}`, text)),

@@ -132,6 +132,9 @@ class Merger {
     merge = (item: string, items: Versions<T>): T => this.value({ key: `${key}/${item}`, kind, step: null }, items),
     step: (item: string) => string | null = () => null,
   ): T[] {
+    // Most lists were changed by one side at most, and there are many of them: one for each thing that can be undone.
+    if (lists.theirs === lists.base) return [...lists.mine]
+    if (lists.mine === lists.base) return [...lists.theirs]
     const items = versions(lists, (list) => new Map(list.map((item) => [id(item), item])))
     return this.order(
       key,
@@ -146,7 +149,8 @@ class Merger {
 
   /** All names of both sides, in the order of the side that changed it; what the other has more comes after its neighbour. */
   private order(key: string, orders: Versions<string[]>): string[] {
-    const inAll = (name: string) => Object.values(orders).every((order: string[]) => order.includes(name))
+    const names = Object.values(orders).map((order: string[]) => new Set(order))
+    const inAll = (name: string) => names.every((one) => one.has(name))
     const isOften = versions(orders, (order) => order.filter(inAll))
     const chosen = this.value({ key: `${key}/order`, kind: 'order', step: null }, isOften)
     const [spine, other] = chosen === isOften.mine ? [orders.mine, orders.theirs] : [orders.theirs, orders.mine]
@@ -214,7 +218,7 @@ class Merger {
       ...mine,
       marks: this.list(
         `marks/${language}/${step}`,
-        'words',
+        'mark',
         versions(one, (side) => side.marks),
         idOf,
         undefined,

@@ -13,7 +13,7 @@ import styles from './versions.module.css'
 export function TwoVersions({ meeting, onClose }: { meeting: Meeting; onClose: () => void }) {
   const { autosave } = useDesk()
   const lesson = useLesson()
-  const clashes = meeting.clashes(lesson)
+  const clashes = meeting.clashes(lesson) ?? []
   const [chosen, setChosen] = useState<ReadonlyMap<string, Side>>(new Map())
   const titleOf = (step: string) => {
     const index = lesson.steps.findIndex(({ id }) => id === step)

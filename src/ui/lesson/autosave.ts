@@ -155,8 +155,9 @@ export function createAutosave(id: string, { store, typing, onUnited }: Surround
     const stored = await call<StoredLesson>(`/api/lessons/${id}`)
     typing.commitAll()
     const meeting = meetingOf(saved, stored)
-    if (meeting?.clashes(present()).length === 0) unite(meeting, new Map())
-    else say({ state: 'conflict', savedAt: stored.savedAt, meeting })
+    const clashes = meeting?.clashes(present()) ?? null
+    if (meeting && clashes?.length === 0) unite(meeting, new Map())
+    else say({ state: 'conflict', savedAt: stored.savedAt, meeting: clashes && meeting })
   }
 
   function unite(meeting: Meeting, chosen: ReadonlyMap<string, Side>): void {

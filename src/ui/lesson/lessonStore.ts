@@ -85,7 +85,7 @@ export interface LessonState {
   /** What follows from the last change by itself, and is undone with it. */
   settle(edit: Edit): void
   /** The lesson and all that can be undone, with something added that was done elsewhere. */
-  rebase(add: (lesson: Lesson) => Lesson): void
+  rebase(add: (lesson: Lesson) => Lesson | null): void
   undo(): void
   redo(): void
   select(steps: readonly string[], caret?: Caret | null): void

@@ -10,10 +10,10 @@ export interface Meeting {
   media: MediaInfo[]
   /** What is stored, in the language of what both began with. */
   theirs: Lesson
-  /** What has to be chosen between a lesson as it is here and as it is there. */
-  clashes(mine: Lesson): Clash[]
+  /** What has to be chosen between a lesson as it is here and as it is there; null where they can't be put together. */
+  clashes(mine: Lesson): Clash[] | null
   /** Both put together, in the language of `mine`; where both say otherwise, what was chosen (by the keys of clashes). */
-  merge(mine: Lesson, chosen: ReadonlyMap<string, Side>): Lesson
+  merge(mine: Lesson, chosen: ReadonlyMap<string, Side>): Lesson | null
 }
 
 interface Stored {
@@ -28,15 +28,21 @@ export function meetingOf(base: Lesson, { lesson, revision, savedAt, media }: St
   const { language } = base
   if (!(language in lesson.narrations)) return null
   const theirs = sharing(tell(lesson, language), base)
+  /** Null where the lesson is not told in that language here any more. */
   const merged = (mine: Lesson, choose: (clash: Clash) => Side) =>
-    mergeLessons({ base, mine: retold(mine, language), theirs }, choose)
+    mine.language === language || language in mine.others
+      ? mergeLessons({ base, mine: retold(mine, language), theirs }, choose)
+      : null
   return {
     revision,
     savedAt,
     media,
     theirs,
-    clashes: (mine) => merged(mine, () => 'mine').clashes,
-    merge: (mine, chosen) => retold(merged(mine, ({ key }) => chosen.get(key) ?? 'mine').lesson, mine.language),
+    clashes: (mine) => merged(mine, () => 'mine')?.clashes ?? null,
+    merge(mine, chosen) {
+      const both = merged(mine, ({ key }) => chosen.get(key) ?? 'mine')
+      return both && retold(both.lesson, mine.language)
+    },
   }
 }
 
