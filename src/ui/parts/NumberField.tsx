@@ -1,7 +1,7 @@
 'use client'
 
 import { InputNumber, type InputNumberProps } from 'antd'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { parseNumber } from './parseNumber'
 
 type NumberFieldProps = Omit<InputNumberProps<number>, 'value' | 'onChange' | 'onStep' | 'onBlur' | 'onPressEnter'> & {
@@ -20,6 +20,9 @@ export function NumberField({ value, onChange, ...field }: NumberFieldProps) {
     latest.current = next
     setDraft(next)
   }
+  useEffect(() => {
+    if (latest.current === undefined) setDraft(undefined)
+  }, [value])
   const commit = () => {
     if (latest.current !== undefined && latest.current !== value) onChange(latest.current)
     take(undefined)
@@ -33,7 +36,9 @@ export function NumberField({ value, onChange, ...field }: NumberFieldProps) {
       onBlur={() => queueMicrotask(commit)}
       onPressEnter={() => queueMicrotask(commit)}
       onStep={(next) => {
-        take(undefined)
+        // The value may come back a frame late: until then the next step goes on from this one.
+        latest.current = undefined
+        setDraft(Number(next))
         onChange(Number(next))
       }}
     />

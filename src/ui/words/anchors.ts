@@ -7,12 +7,10 @@ import { wordsOfStep } from './caret'
 /** Places in the lesson as an author gives and reads them. */
 
 /** A new mark before the word at the caret, to hang something on; null where it stands in a step without words. */
-export const markAtCaret = (state: LessonState): Mark | null => state.caret && markBefore(state, state.caret)
-
-/** A new mark before a word; null where there is none. */
-export function markBefore(state: LessonState, place: WordPlace): Mark | null {
-  const word = wordsOfStep(state, place.step)[place.word]
-  const step = state.history.lesson.steps.find(({ id }) => id === place.step)
+export function markAtCaret(state: LessonState): Mark | null {
+  const { caret } = state
+  const word = caret && wordsOfStep(state, caret.step)[caret.word]
+  const step = state.history.lesson.steps.find(({ id }) => id === caret?.step)
   const passage = step?.passages.find(({ id }) => id === word?.passage)
   if (!step || !word || !passage) return null
   const isWritten = word.text !== ''

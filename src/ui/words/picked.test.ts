@@ -5,7 +5,8 @@ import { createLessonStore, timelineOf, type LessonState } from '../lesson/lesso
 import { newSound } from '../sheet/sounds/newSound'
 import { bedInStep } from './bedInStep'
 import { pauseAtCaret } from './caret'
-import { hangOn, moveThing, nextPicked, removeThing, thingPicked } from './picked'
+import { takeOut } from './hang'
+import { hangOn, moveThing, nextPicked, thingPicked } from './picked'
 
 /** Two phrases in the first step, one in each of the others. */
 const voice = speechLike([
@@ -53,14 +54,14 @@ test('a sound hung on a phrase begins with it, goes with arrows by moments and p
   expect(startOf(state())).toBeCloseTo(second - 0.1)
   done(state, moveThing(state(), bell(state()), -1, 'word'))
   expect(startOf(state())).toBeLessThan(0.7)
-  state().edit(removeThing(bell(state())))
+  state().editTogether(takeOut(bell(state())))
   expect(state().history.lesson.sounds).toEqual([])
   expect(thingPicked(state().history.lesson, { kind: 'sound', id: 'bell' })).toBeNull()
 })
 
 test('music hung on the first phrase of a step begins with the step', () => {
   const { state } = open()
-  const music = () => thingPicked(state().history.lesson, { kind: 'music', id: 'bed' })!
+  const music = () => thingPicked(state().history.lesson, { kind: 'bed', id: 'bed' })!
   done(state, hangOn(state(), music(), { step: 's0', word: 1 }))
   expect(state().history.lesson.bedCues[0]!.begins.kind).toBe('mark')
   done(state, hangOn(state(), music(), { step: 's1', word: 0 }))
@@ -69,11 +70,11 @@ test('music hung on the first phrase of a step begins with the step', () => {
 
 test('what is picked next follows lesson time and begins anew at the end', () => {
   const { state } = open()
-  expect(nextPicked(state())).toEqual({ kind: 'music', id: 'bed' })
-  state().pick({ kind: 'music', id: 'bed' })
+  expect(nextPicked(state())).toEqual({ kind: 'bed', id: 'bed' })
+  state().pick({ kind: 'bed', id: 'bed' })
   expect(nextPicked(state())).toEqual({ kind: 'sound', id: 'bell' })
   state().pick({ kind: 'sound', id: 'bell' })
-  expect(nextPicked(state())).toEqual({ kind: 'music', id: 'bed' })
+  expect(nextPicked(state())).toEqual({ kind: 'bed', id: 'bed' })
   state().select(['s1'])
   expect(state().picked).toBeNull()
 })

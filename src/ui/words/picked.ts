@@ -1,34 +1,35 @@
-import type { BedCue, Lesson, SoundCue, Step } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
+import type { Loose } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
 import { timelineOf, type LessonState, type Picked, type WordPlace } from '../lesson/lessonStore'
-import { markBefore, wordAtMark } from './anchors'
+import { wordAtMark } from './anchors'
 import { moveCaret } from './caret'
+import { hangAnew } from './hang'
 
 /** What can be picked on the sheet by its tab, and moved along the words: sounds, further pictures, music. */
 
-type Thing =
-  | { kind: 'sound'; cue: SoundCue }
-  | { kind: 'picture'; step: Step; further: Step['more'][number] }
-  | { kind: 'music'; cue: BedCue }
+/** The same things that can come loose, and are hung anew in the same way. */
+type Thing = Extract<Loose, { kind: Picked['kind'] }>
 
 /** What is picked; null where nothing is, or it is gone. */
 export function thingPicked(lesson: Lesson, picked: Picked | null): Thing | null {
+  const id = picked?.id
   switch (picked?.kind) {
     case 'sound': {
-      const cue = lesson.sounds.find(({ id }) => id === picked.id)
-      return cue ? { kind: 'sound', cue } : null
+      const cue = lesson.sounds.find((one) => one.id === id)
+      return cue ? { kind: 'sound', id: cue.id, cue } : null
+    }
+    case 'bed': {
+      const cue = lesson.bedCues.find((one) => one.id === id)
+      return cue ? { kind: 'bed', id: cue.id, cue } : null
     }
     case 'picture':
       for (const step of lesson.steps) {
-        const further = step.more.find(({ id }) => id === picked.id)
-        if (further) return { kind: 'picture', step, further }
+        const further = step.more.find((one) => one.id === id)
+        if (further) return { kind: 'picture', id: further.id, step, picture: further.picture }
       }
       return null
-    case 'music': {
-      const cue = lesson.bedCues.find(({ id }) => id === picked.id)
-      return cue ? { kind: 'music', cue } : null
-    }
     default:
       return null
   }
@@ -38,22 +39,10 @@ export function thingPicked(lesson: Lesson, picked: Picked | null): Thing | null
 export function hangOn(state: LessonState, thing: Thing, place: WordPlace): Edit[] | string {
   if (thing.kind === 'picture' && (place.step !== thing.step.id || place.word === 0))
     return 'A further picture changes at a word of its own step, after the first one. Start a new step for another place.'
-  if (thing.kind === 'music' && place.word === 0)
+  // Music at the first word of a step begins with the step.
+  if (thing.kind === 'bed' && place.word === 0)
     return [{ name: 'setBed', cue: { ...thing.cue, begins: { kind: 'step', step: place.step } } }]
-  const mark = markBefore(state, place)
-  if (!mark) return 'Nothing is said there that it could hang on.'
-  return [{ name: 'placeMarks', marks: [mark] }, hungOn(thing, mark.id)]
-}
-
-function hungOn(thing: Thing, mark: string): Edit {
-  switch (thing.kind) {
-    case 'sound':
-      return { name: 'setSound', sound: { ...thing.cue, anchor: { kind: 'mark', mark, offset: 0 } } }
-    case 'picture':
-      return { name: 'changePicture', step: thing.step.id, ...thing.further, mark }
-    case 'music':
-      return { name: 'setBed', cue: { ...thing.cue, begins: { kind: 'mark', mark } } }
-  }
+  return hangAnew({ ...state, caret: place }, thing) ?? 'Nothing is said there that it could hang on.'
 }
 
 /** One push of an arrow key moves a sound by this much. */
@@ -73,25 +62,14 @@ export function moveThing(state: LessonState, thing: Thing, by: 1 | -1, unit: 'm
 }
 
 function placeOf(state: LessonState, thing: Thing): WordPlace | null {
-  const at = (mark: string): WordPlace | null => {
-    const word = wordAtMark(state, mark)
+  const at = (mark: string | undefined): WordPlace | null => {
+    const word = mark === undefined ? null : wordAtMark(state, mark)
     return word && { step: word.step, word: Math.max(0, word.word) }
   }
-  if (thing.kind === 'picture') return at(thing.further.mark)
+  if (thing.kind === 'picture') return at(thing.step.more.find(({ id }) => id === thing.id)?.mark)
   const place = thing.kind === 'sound' ? thing.cue.anchor : thing.cue.begins
   if (place.kind === 'sound') return null
   return place.kind === 'mark' ? at(place.mark) : { step: place.step, word: 0 }
-}
-
-export function removeThing(thing: Thing): Edit {
-  switch (thing.kind) {
-    case 'sound':
-      return { name: 'removeSounds', sounds: [thing.cue.id] }
-    case 'picture':
-      return { name: 'removePicture', step: thing.step.id, id: thing.further.id }
-    case 'music':
-      return { name: 'removeBed', cue: thing.cue.id }
-  }
 }
 
 /** The next thing that can be picked, in lesson time: after the one that is, or from the caret's step on. */
@@ -100,7 +78,7 @@ export function nextPicked(state: LessonState): Picked | null {
   const timeline = timelineOf(lesson)
   const all: { picked: Picked; start: Seconds }[] = [
     ...timeline.sounds.map(({ cue, start }) => ({ picked: { kind: 'sound' as const, id: cue.id }, start })),
-    ...timeline.beds.map(({ cue, start }) => ({ picked: { kind: 'music' as const, id: cue.id }, start })),
+    ...timeline.beds.map(({ cue, start }) => ({ picked: { kind: 'bed' as const, id: cue.id }, start })),
     ...timeline.pictures.flatMap(({ step, picture, start }) => {
       const further = step.more.find((one) => one.picture === picture)
       return further ? [{ picked: { kind: 'picture' as const, id: further.id }, start }] : []

@@ -1,4 +1,5 @@
-import { hangOn, moveThing, nextPicked, removeThing, thingPicked } from '../../words/picked'
+import { takeOut } from '../../words/hang'
+import { hangOn, moveThing, nextPicked, thingPicked } from '../../words/picked'
 import { soundsClip, writeClipboard } from '../../words/clipboard'
 import { useSheetView } from '../score/view'
 import type { SheetActions } from './actions'
@@ -43,7 +44,7 @@ export function pushPicked(context: ActionContext, by: 1 | -1, unit: 'moment' | 
 export function removePicked(context: ActionContext): boolean {
   const thing = pickedIn(context)
   if (!thing) return false
-  if (context.state().edit(removeThing(thing))) context.state().pick(null)
+  if (context.state().editTogether(takeOut(thing))) context.state().pick(null)
   return true
 }
 

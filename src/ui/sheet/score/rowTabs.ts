@@ -7,7 +7,7 @@ import { titleOf } from '../../words/anchors'
 /** Something that hangs in a row at a moment of the lesson. */
 export interface RowTab {
   id: string
-  kind: 'sound' | 'picture' | 'music'
+  kind: 'sound' | 'picture' | 'bed'
   title: string
   start: Seconds
   end: Seconds
@@ -23,7 +23,7 @@ export function tabsByStep(lesson: Lesson, timeline: Timeline): Map<string, RowT
   }
   for (const { cue, start, end } of timeline.beds) {
     const span = stepAt(timeline, start)
-    if (span) put(span.step.id, { id: cue.id, kind: 'music', title: titleOf(lesson, cue.media), start, end })
+    if (span) put(span.step.id, { id: cue.id, kind: 'bed', title: titleOf(lesson, cue.media), start, end })
   }
   for (const { step, picture, start, end } of timeline.pictures) {
     const further = step.more.find((one) => one.picture === picture)

@@ -12,15 +12,17 @@ import styles from '../panel.module.css'
 
 interface FurtherPictureSettingsProps {
   step: Step
-  further: Step['more'][number]
+  id: string
   actions: SheetActions
 }
 
 /** A further picture of a step: which one, and from which word on it is seen. */
-export function FurtherPictureSettings({ step, further, actions }: FurtherPictureSettingsProps) {
+export function FurtherPictureSettings({ step, id, actions }: FurtherPictureSettingsProps) {
   const { store } = useDesk()
   const state = useLessonState((all) => all)
   const choices = usePictureChoices()
+  const further = step.more.find((one) => one.id === id)
+  if (!further) return null
   const word = sayMark(state, further.mark)
   return (
     <>

@@ -26,10 +26,8 @@ export function SelectedPanel({ actions }: { actions: SheetActions }) {
     case 'sound':
       return <PickedSound key={thing.cue.id} cue={thing.cue} actions={actions} />
     case 'picture':
-      return (
-        <FurtherPictureSettings key={thing.further.id} step={thing.step} further={thing.further} actions={actions} />
-      )
-    case 'music':
+      return <FurtherPictureSettings key={thing.id} step={thing.step} id={thing.id} actions={actions} />
+    case 'bed':
       return <PieceSettings key={thing.cue.id} cue={thing.cue} actions={actions} />
   }
   if (spans.length === 0) return <p className={styles.note}>Select a step to see what is set for it.</p>

@@ -9,6 +9,7 @@ import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/co
 import { NumberField } from '../../parts/NumberField'
 import { anchorAtCaret, sayAnchor, sayOffset, titleOf } from '../../words/anchors'
 import { soundsClip, writeClipboard } from '../../words/clipboard'
+import { hangAnew } from '../../words/hang'
 import { LooseThings } from '../LooseThings'
 import { newSound } from './newSound'
 import { SoundLibrary } from './SoundLibrary'
@@ -76,15 +77,12 @@ export function SoundsPanel() {
 
 function HangOnCaret({ cue }: { cue: SoundCue }) {
   const { store } = useDesk()
-  const here = anchorAtCaret(useLessonState((all) => all))
-  const hang = () =>
-    here &&
-    store.getState().editTogether([
-      { name: 'placeMarks', marks: here.marks },
-      { name: 'setSound', sound: { ...cue, anchor: here.anchor } },
-    ])
+  const edits = hangAnew(
+    useLessonState((all) => all),
+    { kind: 'sound', id: cue.id, cue },
+  )
   return (
-    <Button size="small" disabled={!here} onClick={hang}>
+    <Button size="small" disabled={!edits} onClick={() => edits && store.getState().editTogether(edits)}>
       Hang it on the word at the caret
     </Button>
   )
