@@ -61,7 +61,7 @@ export function Comparing() {
         <span className={styles.held}>
           <b data-testid="within">{percent(shares.within)}</b> of spoken time within {targets.clearance} ± {CORRIDOR} LU
           <small>
-            voice masked {percent(shares.masked ?? 0)} · music lost {percent(shares.lost ?? 0)} ·{' '}
+            voice covered {percent(shares.masked ?? 0)} · music not heard {percent(shares.lost ?? 0)} ·{' '}
             {signed(targets.loudness, 0)} LUFS in all
           </small>
         </span>

@@ -39,7 +39,7 @@ export function ConflictNotice() {
 
   const openOther = () => void autosave.giveUp().then(() => globalThis.location.reload())
   const { meeting, savedAt } = save
-  const at = new Date(savedAt).toLocaleTimeString()
+  const at = new Date(savedAt).toLocaleTimeString('en-GB', { timeStyle: 'short' })
   return (
     <>
       <Alert

@@ -20,6 +20,8 @@ interface TargetView {
   say(value: number): string
   marks?: Record<number, string>
   term?: Term
+  /** The value in plain words. */
+  plain?(value: number): string
 }
 
 const VIEWS = {
@@ -28,7 +30,8 @@ const VIEWS = {
     min: 6,
     max: 30,
     step: 1,
-    say: (value) => `${value} LU · ${plainClearance(value)}`,
+    say: (value) => `${value} LU`,
+    plain: plainClearance,
     marks: { [WCAG_CLEARANCE]: ' ' },
     term: 'clearance',
   },
@@ -79,13 +82,14 @@ export function TargetSlider({ target }: { target: keyof typeof VIEWS }) {
   // Not a frame late, as what stands around it: the next key goes on from the last one.
   const value = useStore(store, ({ history }) => history.lesson.targets[target])
   const isNew = useRef(true)
-  const { label, min, max, step, say, marks, term }: TargetView = VIEWS[target]
+  const { label, min, max, step, say, marks, term, plain }: TargetView = VIEWS[target]
   return (
     <div className={styles.slider}>
       <div className={styles.head}>
         {term ? <Explained term={term}>{label}</Explained> : <span>{label}</span>}
         <b>{say(value)}</b>
       </div>
+      {plain && <small className={styles.plain}>{plain(value)}</small>}
       <Slider
         ariaLabelForHandle={label}
         value={value}
