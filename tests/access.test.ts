@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import type { Page } from 'puppeteer-core'
 import { PALETTES } from '@/ui/ground/palette'
-import { chooseSegment, clickOn, waitForSheet, waitForText } from './support/browser'
+import { chooseSegment, clickOn, waitForSheet, waitForText, waitForWords } from './support/browser'
 import { sharedSession } from './support/session'
 
 /** For everybody: every screen and dialog by WCAG 2.2 A and AA, as axe-core measures it; on both grounds. */
@@ -41,7 +41,7 @@ async function open(path: string, words: string): Promise<void> {
 async function openSheet(): Promise<void> {
   await open(LESSON, 'Look before you go')
   await waitForSheet(page)
-  await page.waitForFunction(() => document.querySelectorAll('[data-word]').length > 20, { timeout: 60_000 })
+  await waitForWords(page)
 }
 const dialog = () => page.waitForSelector('[role=dialog]', { visible: true })
 
@@ -105,9 +105,11 @@ const SCREENS: Record<string, () => Promise<unknown>> = {
 }
 
 describe.each(Object.keys(PALETTES))('on a %s ground', (ground) => {
-  beforeAll(() =>
-    page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: ground === 'dark' ? 'dark' : 'light' }]),
-  )
+  beforeAll(async () => {
+    await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: ground === 'dark' ? 'dark' : 'light' }])
+    // From here on the server knows what the system asks for: pages come on it.
+    await page.waitForFunction((seen) => document.cookie.includes(`system-ground=${seen}`), {}, ground)
+  })
   test.each(Object.keys(SCREENS))('%s', async (name) => {
     await SCREENS[name]!()
     expect(await violations(name.startsWith('the menu'))).toEqual([])

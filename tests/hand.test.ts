@@ -2,7 +2,7 @@ import type { ElementHandle, Page } from 'puppeteer-core'
 import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { until } from './support/application'
-import { clickOn, savedLesson, waitForSheet, waitForText } from './support/browser'
+import { clickOn, savedLesson, waitForSheet, waitForText, waitForWords } from './support/browser'
 import { sharedSession } from './support/session'
 
 /** What lies on the sheet is taken hold of there: picked, dragged, pushed by keys, and has a menu of its own. */
@@ -14,7 +14,7 @@ const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
 beforeAll(async () => {
   page = session.page
   await waitForSheet(page)
-  await page.waitForFunction(() => document.querySelectorAll('[data-word]').length > 20, { timeout: 60_000 })
+  await waitForWords(page)
 })
 beforeEach(async () => {
   before = await lesson()

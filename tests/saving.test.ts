@@ -18,6 +18,7 @@ import {
   storeLesson,
   waitForSheet,
   waitForText,
+  waitForWords,
   type Saved,
 } from './support/browser'
 
@@ -278,7 +279,7 @@ describe('work is never lost', () => {
     // The last button tries all of them, if there are several.
     await page.$$eval('[aria-label="What went wrong"] button', (all) => all.at(-1)!.click())
     await page.waitForFunction(() => !document.querySelector('[data-testid=troubles]'))
-    await page.waitForFunction(() => document.querySelectorAll('[data-word]').length > 20, { timeout: 60_000 })
+    await waitForWords(page)
     expect(await page.$('[data-testid=troubles]')).toBeNull()
     await page.close()
   })

@@ -5,7 +5,7 @@ import { readWav } from '@/core/formats/wav'
 import { HOUSE_RATE } from '@/core/units'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
 import { headless, madeFile, rawFile, scratch } from './support/application'
-import { chooseFiles, clickOn, savedLesson, waitForSheet, waitForText } from './support/browser'
+import { chooseFiles, clickOn, savedLesson, waitForSheet, waitForText, waitForWords } from './support/browser'
 import { likeness, locate } from './support/sound'
 import { sharedSession } from './support/session'
 
@@ -97,7 +97,7 @@ test('slides, a reading and its script become a lesson whose words stand where t
     expect(firsts[i]!.start - passages[0]!.from).toBeGreaterThan(0)
     expect(firsts[i]!.start - passages[0]!.from).toBeLessThan(0.35)
   })
-  await page.waitForFunction(() => document.querySelectorAll('[data-word]').length > 20, { timeout: 30_000 })
+  await waitForWords(page)
   await page.waitForFunction(() => !document.body.innerText.includes('Finding the words in'), { timeout: 60_000 })
   const guesses = await page.$$eval('[data-guess]', (all) => all.length)
   expect(guesses).toBeLessThan(5)

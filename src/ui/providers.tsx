@@ -2,8 +2,8 @@
 
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { App, ConfigProvider } from 'antd'
-import { useMemo, useState, type ReactNode } from 'react'
-import { GroundContext, useChosenGround } from './ground/useGround'
+import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import { GroundContext, useSystemGround } from './ground/useGround'
 import { PreferencesContext } from './preferencesContext'
 import { keepPreference, type Preferences } from './preferences'
 import { themeOn } from './theme'
@@ -27,7 +27,9 @@ export function Providers({ preferences: first, children }: { preferences: Prefe
     }),
     [preferences],
   )
-  const ground = useChosenGround(preferences.ground)
+  const systemGround = useSystemGround(first.systemGround)
+  useEffect(() => keepPreference('systemGround', systemGround), [systemGround])
+  const ground = preferences.ground === 'system' ? systemGround : preferences.ground
   const theme = useMemo(() => themeOn(ground), [ground])
   return (
     <QueryClientProvider client={client}>

@@ -157,6 +157,14 @@ export const waitForSheet = (page: Page): Promise<unknown> =>
     { timeout: 60_000 },
   )
 
+/** Until the words stand where they are heard: before that they are spread over the take, and pauses are not yet known. */
+export const waitForWords = (page: Page): Promise<unknown> =>
+  page.waitForFunction(
+    () =>
+      document.querySelectorAll('[data-word]').length > 20 && !document.body.innerText.includes('Finding the words in'),
+    { timeout: 60_000 },
+  )
+
 declare global {
   // Set by the player (see src/ui/player/player.ts) and by the capture below.
   var yarnStepOutput: { context: AudioContext; node: AudioNode } | undefined

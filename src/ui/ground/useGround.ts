@@ -13,15 +13,13 @@ export const useGround = (): Ground => useContext(GroundContext)
 /** The colours for what is not drawn by style sheets. */
 export const useColours = (): Palette => PALETTES[useGround()]
 
-/** The ground that follows from a choice, also when the system changes its mind. */
-export function useChosenGround(choice: GroundChoice): Ground {
-  const isDark = useSyncExternalStore(subscribe, isSystemDark, () => false)
-  if (choice !== 'system') return choice
-  return isDark ? 'dark' : 'day'
+/** What the system asks for, also when it changes its mind; on the server what it asked for when it was `lastSeen`. */
+export function useSystemGround(lastSeen: Ground): Ground {
+  return useSyncExternalStore(subscribe, systemGround, () => lastSeen)
 }
 
 const DARK = '(prefers-color-scheme: dark)'
-const isSystemDark = (): boolean => matchMedia(DARK).matches
+const systemGround = (): Ground => (matchMedia(DARK).matches ? 'dark' : 'day')
 
 function subscribe(listener: () => void): () => void {
   const query = matchMedia(DARK)
