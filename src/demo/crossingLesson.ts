@@ -26,6 +26,7 @@ import { openAssets } from '@/media/store/assets'
 import { folderObjects } from '@/media/store/folderObjects'
 import type { MediaStore } from '@/media/store/store'
 import { CHURCH_OPEN, CROSSING } from './crossingTheBar'
+import { madeEffect } from './effects'
 import { CLICKS, printSlides, recordHarbourPage } from './harbourPage'
 import { composeBed } from './music'
 import { readAloud, type Reading } from './narrator'
@@ -155,13 +156,6 @@ async function filmWithSound(browser: Browser, work: string): Promise<string> {
   const inputs = ['-i', silent, '-i', clicks]
   await runProgram('ffmpeg', ['-v', 'error', '-y', ...inputs, '-c:v', 'copy', '-c:a', 'aac', out], { limit: 120 })
   return out
-}
-
-async function madeEffect(store: MediaStore, work: string, id: string): Promise<MediaInfo> {
-  const made = EFFECTS.find((one) => one.id === id)!
-  const file = join(work, `${id}.wav`)
-  await writeFile(file, writeWav([made.make()], HOUSE_RATE))
-  return importMedia(store, file, `${made.name}.wav`)
 }
 
 interface Read {

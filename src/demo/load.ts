@@ -8,17 +8,25 @@ import { mediaStore } from '@/jobs/places'
 import { readArchive } from '@/media/archive'
 import { dataFolder } from '@/media/settings'
 import { exists } from '@/media/store/store'
-import { CROSSING_ARCHIVE, makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
+import { CROSSING_ARCHIVE, LEARN_ARCHIVE, makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
 
 /** Puts the demo course into the database, unless it is there, and the raw files into `demo-files/`. */
 
-const COURSE = { id: 'coastal', title: 'Coastal Skipper Basics' }
-const LESSONS = { 'tide-table': TIDE_ARCHIVE, 'crossing-the-bar': CROSSING_ARCHIVE }
+const COURSES = [
+  {
+    id: 'coastal',
+    title: 'Coastal Skipper Basics',
+    lessons: { 'tide-table': TIDE_ARCHIVE, 'crossing-the-bar': CROSSING_ARCHIVE },
+  },
+  { id: 'learn', title: 'Learn by doing', lessons: { 'learn-by-doing': LEARN_ARCHIVE } },
+]
 
 const made = await madeDemo()
-await createCourse(COURSE.title, COURSE.id)
-for (const [id, archive] of Object.entries(LESSONS))
-  if (!(await isTaken(id))) await createLesson(COURSE.id, await readArchive(join(made, archive), mediaStore()), id)
+for (const course of COURSES) {
+  await createCourse(course.title, course.id)
+  for (const [id, archive] of Object.entries(course.lessons))
+    if (!(await isTaken(id))) await createLesson(course.id, await readArchive(join(made, archive), mediaStore()), id)
+}
 await cp(join(made, RAW_FOLDER), 'demo-files', { recursive: true })
 await pool().end()
 

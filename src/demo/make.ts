@@ -16,6 +16,7 @@ import { openStore, type MediaStore } from '@/media/store/store'
 import { launchBrowser } from './browser'
 import { crossingLesson } from './crossingLesson'
 import { printSlides, recordHarbourPage } from './harbourPage'
+import { learnLesson } from './learnLesson'
 import { LEAVING_A_BERTH } from './leavingABerth'
 import { composeBed } from './music'
 import { readAloud } from './narrator'
@@ -27,6 +28,7 @@ import { folderObjects } from '@/media/store/folderObjects'
 /** Names of the finished lessons' archives and of the raw files' folder. */
 export const TIDE_ARCHIVE = 'reading-a-tide-table.zip'
 export const CROSSING_ARCHIVE = 'crossing-the-bar.zip'
+export const LEARN_ARCHIVE = 'learn-by-doing.zip'
 export const BERTH_ARCHIVE = 'leaving-a-berth.zip'
 export const RAW_FOLDER = 'leaving-a-berth'
 
@@ -42,9 +44,10 @@ export async function makeDemo(out: string): Promise<{ lessons: string[]; files:
     const files = await makeBerthFiles(browser, join(out, RAW_FOLDER), work)
     await writeArchive(await tideLesson(browser, store, work), store, join(out, TIDE_ARCHIVE))
     await writeArchive(await crossingLesson(browser, store, work), store, join(out, CROSSING_ARCHIVE))
+    await writeArchive(await learnLesson(store, work), store, join(out, LEARN_ARCHIVE))
     await writeArchive(await berthLesson(store, files), store, join(out, BERTH_ARCHIVE))
     return {
-      lessons: [TIDE_ARCHIVE, CROSSING_ARCHIVE, BERTH_ARCHIVE].map((name) => resolve(out, name)),
+      lessons: [TIDE_ARCHIVE, CROSSING_ARCHIVE, LEARN_ARCHIVE, BERTH_ARCHIVE].map((name) => resolve(out, name)),
       files: files.map((file) => resolve(file)),
     }
   } finally {
