@@ -24,12 +24,12 @@ export async function learnLesson(store: MediaStore, work: string): Promise<Less
     LEARN.map(({ sentences }) => sentences.join(' ')),
     0.8,
   )
-  const file = join(work, 'learn.wav')
+  const file = join(work, 'learn-reading.wav')
   await writeFile(file, writeWav([samples], HOUSE_RATE))
-  const voice = await importMedia(store, file, 'learn.wav')
-  const song = join(work, 'learn.ogg')
-  await composeBed(join(work, 'learn'), 1, song)
-  const [music, bell] = [await importMedia(store, song, 'learn.ogg'), await madeEffect(store, work, 'two-bells')]
+  const voice = await importMedia(store, file, 'learn-reading.wav')
+  const song = join(work, 'learn-music.ogg')
+  await composeBed(join(work, 'learn-music'), 1, song)
+  const [music, bell] = [await importMedia(store, song, 'learn-music.ogg'), await madeEffect(store, work, 'two-bells')]
   const steps = LEARN.map(({ title, lines, sentences }, i): Step => {
     const { from, to } = parts[i]!
     const span = { media: voice.hash, from: from - EDGE, to: to + EDGE }
