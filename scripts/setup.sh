@@ -9,12 +9,17 @@ flock 9
 declare -A provides=(
   [ffmpeg]=ffmpeg [espeak-ng]=espeak-ng [flite]=flite [fluidsynth]=fluidsynth [pdftoppm]=poppler-utils
   [chromium]=chromium [setpriv]=util-linux [prlimit]=util-linux [flock]=util-linux
+  [soffice]=libreoffice-impress-nogui [bwrap]=bubblewrap [fc-match]=fontconfig [heif-convert]=libheif-examples
 )
 missing=()
 for command in "${!provides[@]}"; do
   command -v "$command" >/dev/null || missing+=("${provides[$command]}")
 done
 compgen -G '/usr/lib/postgresql/*/bin/postgres' >/dev/null || missing+=(postgresql)
+# Letters as wide as those that most decks are written in.
+for font in fonts-liberation:LiberationSans fonts-crosextra-carlito:Carlito fonts-crosextra-caladea:Caladea; do
+  compgen -G "/usr/share/fonts/truetype/*/${font#*:}-Regular.ttf" >/dev/null || missing+=("${font%:*}")
+done
 [ -e /usr/share/sounds/sf2/TimGM6mb.sf2 ] || missing+=(timgm6mb-soundfont)
 
 if [ "${#missing[@]}" -gt 0 ]; then

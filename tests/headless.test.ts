@@ -3,6 +3,7 @@ import { existsSync } from 'node:fs'
 import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
+import PptxGenJS from 'pptxgenjs'
 import { readWav, writeWav } from '@/core/formats/wav'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { momentarySeries } from '@/core/measure/loudness'
@@ -152,6 +153,34 @@ test('ride writes three stems, equally long and of 24 bits, and the gain curve e
   expect(gainAt(13.5) - gainAt(15.3)).toBeGreaterThan(4)
   expect(Math.abs(gainAt(15.3) - gainAt(15.6))).toBeLessThan(0.5)
 })
+
+test('new makes a lesson of a deck alone: its notes are read by a stand-in voice, hidden slides are left out', async () => {
+  const deck = new PptxGenJS()
+  for (const [i, notes] of ['Look at the tide first.', 'Nobody hears this.', ''].entries()) {
+    const slide = deck.addSlide()
+    slide.addText(`Page ${'one two three'.split(' ')[i]}`, { x: 1, y: 1, w: 8, h: 1 })
+    if (notes) slide.addNotes(notes)
+    slide.hidden = i === 1
+  }
+  await writeFile(at('deck.pptx'), (await deck.write({ outputType: 'nodebuffer' })) as Buffer)
+  const make = (...more: string[]) =>
+    headless('new', '--pictures', at('deck.pptx'), '--out', at('deck.zip'), ...more) as Promise<{
+      steps: { title: string; script: string; start: number; end: number }[]
+    }>
+  const { steps } = await make()
+  expect(steps.map(({ title, script }) => [title, script])).toEqual([
+    ['Page one', 'Look at the tide first.'],
+    ['Page three', ''],
+  ])
+  await headless('mix', at('deck.zip'), '--out', at('deck.wav'), '--stems', at('deck-stems'))
+  const { segments } = (await headless('speech', at('deck-stems/voice.wav'))) as {
+    segments: { start: number; end: number }[]
+  }
+  expect(segments[0]!.start).toBeGreaterThan(0.3)
+  expect(segments.at(-1)!.end).toBeLessThan(steps[0]!.end)
+  expect(segments.at(-1)!.end - segments[0]!.start).toBeGreaterThan(0.8)
+  expect((await make('--with-hidden')).steps.map(({ title }) => title)).toEqual(['Page one', 'Page two', 'Page three'])
+}, 120_000)
 
 test('new, check, mix and render work on one archive', async () => {
   await output('ffmpeg', [

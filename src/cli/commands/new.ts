@@ -1,64 +1,115 @@
 import { takeSpeech } from '@/core/measure/takeVoice'
-import { readFile } from 'node:fs/promises'
-import { basename } from 'node:path'
+import { readFile, writeFile } from 'node:fs/promises'
+import { basename, join } from 'node:path'
 import { nanoid } from 'nanoid'
+import { writeWav } from '@/core/formats/wav'
 import { layoutLesson } from '@/core/lesson/layout'
-import { firstLesson, picturesOf, scriptToFind } from '@/core/lesson/firstLesson'
+import { firstLesson, picturesOf, scriptsToRead, scriptToFind } from '@/core/lesson/firstLesson'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
+import { nearestLanguage } from '@/core/narration/words/language'
 import { readScript } from '@/core/narration/words/script'
+import { DEFAULT_READING, type ReadingSettings } from '@/core/narration/speechVoice'
+import { HOUSE_RATE } from '@/core/units'
 import { UserError } from '@/core/userError'
+import { listVoices, readAloud } from '@/media/speech/reading'
 import { wordsOfTake } from '@/media/speech/takeWords'
 import { writeArchive } from '@/media/archive'
-import { importFile, importSoundFile, withStore } from '../workspace'
+import type { Assets } from '@/media/store/assets'
+import type { MediaStore } from '@/media/store/store'
+import { withWorkFolder } from '@/media/store/workFolder'
+import { importFile, importSoundFile, withStore, type ImportedSound } from '../workspace'
 
 interface NewOptions {
   pictures: string[]
-  voice: string
+  voice?: string
   bed?: string
   script?: string
   title?: string
   language: string
+  withHidden?: boolean
   out: string
 }
 
-export function newLesson({ pictures, voice, bed, script, title, language, out }: NewOptions) {
+/** Makes a first lesson. Without a voice, what is written in the script or in a deck's notes is read by a synthesised one. */
+export function newLesson(options: NewOptions) {
+  const { voice, bed, script, language, withHidden } = options
   return withStore(async (store, assets) => {
-    const shown: MediaInfo[] = []
-    for (const path of pictures) {
-      const media = await importFile(store, path)
-      if (picturesOf(media).length === 0)
-        throw new UserError(`There is nothing to see in this file: ${path}. Choose pictures, a PDF or a recording.`)
-      shown.push(media)
-    }
-    const reading = await importSoundFile(store, voice)
+    const pictures = await importPictures(store, options.pictures)
+    const reading = voice ? await importSoundFile(store, voice) : null
     const song = bed ? await importSoundFile(store, bed) : null
-    const named = {
-      title: title ?? titleFromName(basename(pictures[0]!)),
-      pictures: shown,
-      script: script ? await readFile(script, 'utf8') : undefined,
-    }
-    const text = scriptToFind(named)
-    const whole = { media: reading.media.hash, from: 0, to: reading.media.length! }
-    const found =
-      readScript(text).words.length > 0
-        ? await wordsOfTake(store, assets, { kind: 'align', ...whole, script: text, language })
-        : undefined
+    const title = options.title ?? titleFromName(basename(options.pictures[0]!))
+    const shown = { title, pictures, withHidden, script: script ? await readFile(script, 'utf8') : undefined }
+    const settings = await voiceFor(language)
     const lesson = firstLesson(
       {
-        ...named,
-        found,
-        voices: [{ media: reading.media, speech: takeSpeech(reading.analysis) }],
+        ...shown,
+        found: reading ? await findWords(store, assets, reading, scriptToFind(shown), language) : undefined,
+        voices: reading ? [{ media: reading.media, speech: takeSpeech(reading.analysis) }] : [],
+        standIns: reading ? [] : await readScripts(store, assets, scriptsToRead(shown), settings),
         music: song ? [song.media] : [],
       },
       () => nanoid(10),
     )
-    const told = language === 'en' ? lesson : { ...lesson, language, mainLanguage: language }
-    await writeArchive(told, store, out)
+    const told = language === 'en' ? lesson : { ...lesson, language, mainLanguage: language, reading: settings }
+    await writeArchive(told, store, options.out)
     const timeline = layoutLesson(lesson)
     return {
       title: lesson.title,
       length: timeline.length,
-      steps: timeline.steps.map(({ step, start, end }) => ({ id: step.id, title: step.title, start, end })),
+      steps: timeline.steps.map(({ step, start, end }) => ({
+        id: step.id,
+        title: step.title,
+        script: step.script,
+        start,
+        end,
+      })),
+      notes: pictures.flatMap(({ name, note }) => (note ? [`${name}: ${note}`] : [])),
     }
+  })
+}
+
+async function importPictures(store: MediaStore, paths: readonly string[]): Promise<MediaInfo[]> {
+  const pictures: MediaInfo[] = []
+  for (const path of paths) {
+    const media = await importFile(store, path)
+    if (picturesOf(media).length === 0)
+      throw new UserError(`There is nothing to see in this file: ${path}. Choose pictures, slides or a recording.`)
+    pictures.push(media)
+  }
+  return pictures
+}
+
+async function findWords(
+  store: MediaStore,
+  assets: Assets,
+  { media }: ImportedSound,
+  script: string,
+  language: string,
+) {
+  if (readScript(script).words.length === 0) return undefined
+  return wordsOfTake(store, assets, { kind: 'align', media: media.hash, from: 0, to: media.length!, script, language })
+}
+
+/** The usual voice, or one that speaks the language. */
+async function voiceFor(language: string): Promise<ReadingSettings> {
+  if (language === 'en') return DEFAULT_READING
+  const voices = await listVoices()
+  const nearest = nearestLanguage(
+    language,
+    voices.map((one) => one.language),
+  )
+  const voice = voices.find((one) => one.language === nearest)
+  return voice ? { ...DEFAULT_READING, voice: voice.id } : DEFAULT_READING
+}
+
+function readScripts(store: MediaStore, assets: Assets, scripts: readonly string[], settings: ReadingSettings) {
+  return withWorkFolder(async (work) => {
+    const read: { script: string; media: MediaInfo }[] = []
+    for (const [i, script] of scripts.entries()) {
+      const path = join(work, `reading-${i + 1}.wav`)
+      await writeFile(path, writeWav([(await readAloud(script, settings, [], assets)).samples], HOUSE_RATE))
+      read.push({ script, media: await importFile(store, path) })
+    }
+    return read
   })
 }

@@ -24,6 +24,8 @@ const info = (hash: string, part: Partial<MediaInfo> = {}): MediaInfo => ({
   channels: 1,
   pages: [],
   texts: [],
+  notes: [],
+  hidden: [],
   lastPicture: null,
   note: null,
   ...part,

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Seconds } from '@/core/units'
 
 /** Kinds of piece, by what plays. */
 export const PIECE_KINDS = [
@@ -56,3 +57,21 @@ export const DEFAULT_WISH: Omit<Wish, 'length' | 'sections'> = {
   key: 2,
   seed: 1,
 }
+
+/** What is known of a piece that was made here. */
+export const MADE_LICENCE = { source: 'Made by Yarn Step', licence: 'CC0 1.0', credit: '' }
+
+/** A piece for a first lesson of about this length, whose steps are not known yet: a title, a body and a close. */
+export function firstWish(kind: PieceKind, length: Seconds): Wish {
+  const whole = Math.min(LONGEST_FIRST, Math.max(SHORTEST_FIRST, length))
+  const sections = [
+    { kind: 'title' as const, start: 0 },
+    { kind: 'body' as const, start: 6 },
+    { kind: 'close' as const, start: whole - 8 },
+  ]
+  return { ...DEFAULT_WISH, kind, length: whole, sections }
+}
+
+/** Shorter ones are laid round and round; longer ones are not listened to. */
+const SHORTEST_FIRST: Seconds = 40
+const LONGEST_FIRST: Seconds = 240

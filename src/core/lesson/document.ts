@@ -311,6 +311,8 @@ export const DEFAULT_TARGETS: MixTargets = {
 }
 /** A picture without words stays this long unless told otherwise. */
 export const DEFAULT_STAY = 4
+/** Seconds that people take to read a word on a picture. */
+export const READING_PACE = 0.4
 
 export function emptyLesson(title: string): Lesson {
   return {

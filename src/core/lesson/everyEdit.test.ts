@@ -169,7 +169,7 @@ const MAKERS: { [N in Edit['name']]: Maker } = {
       old,
       now,
       pages: [gone, ...pages],
-      added: a % 2 ? [{ page: 1, id, title: 'New' }] : [],
+      added: a % 2 ? [{ page: 1, id, title: 'New', script: 'What is new.' }] : [],
     }
   },
   addBed: ({ step, id }) => ({ name: 'addBed', cue: newBed(id, song, step.id) }),

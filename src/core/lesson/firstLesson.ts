@@ -3,8 +3,11 @@ import { layByPauses, wordsWithin } from '@/core/narration/lay/layByPauses'
 import { jointScript, layByWords } from '@/core/narration/lay/layByWords'
 import { spreadBySense } from '@/core/narration/lay/spreadBySense'
 import type { Seconds } from '@/core/units'
+import { readScript } from '@/core/narration/words/script'
 import {
+  DEFAULT_STAY,
   emptyLesson,
+  READING_PACE,
   newBed,
   newRecording,
   newStep,
@@ -14,7 +17,7 @@ import {
   type Step,
   type Take,
 } from './document'
-import { takesFromPassages } from './takes'
+import { newTake, takesFromPassages } from './takes'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
 import type { JobResult } from '@/core/messages/job'
 
@@ -25,8 +28,15 @@ export interface FirstMaterial {
   /** One long reading, or one for each picture. */
   voices: readonly { media: MediaInfo; speech: readonly SpeechSegment[] }[]
   music: readonly MediaInfo[]
-  /** The words; a blank line stands for a change of slide. Without any they are spread over the slides by sense. */
+  /**
+   * The words; a blank line stands for a change of slide. Without any they are spread over the slides by sense. Where there
+   * is no script, the notes of a deck are it.
+   */
   script?: string
+  /** Whether pages that a deck leaves out are shown. */
+  withHidden?: boolean
+  /** Scripts as a synthesised voice has read them; they stand in where nobody has said them. */
+  standIns?: readonly { script: string; media: MediaInfo }[]
   /** Where the words of `scriptToFind(material)` are said in the one long reading. */
   found?: JobResult<'align'>
 }
@@ -42,7 +52,8 @@ const TAIL: Seconds = 0.8
 export function firstLesson(material: FirstMaterial, newId: () => string): Lesson {
   const lesson = emptyLesson(material.title)
   if (material.pictures.length + material.voices.length > 0) lesson.steps = stepsOf(material, newId)
-  lesson.takes = layVoices(lesson.steps, material, newId)
+  lesson.takes = [...layVoices(lesson.steps, material, newId), ...layStandIns(lesson.steps, material, newId)]
+  setEdges(lesson.steps)
   const [song] = material.music
   const [first] = lesson.steps
   if (song && first) lesson.bedCues = [newBed(newId(), song.hash, first.id)]
@@ -50,9 +61,17 @@ export function firstLesson(material: FirstMaterial, newId: () => string): Lesso
   return lesson
 }
 
+type Shown = Pick<FirstMaterial, 'title' | 'pictures' | 'script' | 'withHidden'>
+
 /** The words that are to be found in the one long reading (see `found`); empty where there are none. */
-export const scriptToFind = (material: Pick<FirstMaterial, 'title' | 'pictures' | 'script'>): string =>
-  jointScript(stepsOf(material, () => 'step')).text
+export const scriptToFind = (material: Shown): string => jointScript(stepsOf(material, () => 'step')).text
+
+/** What a synthesised voice is to read, a script a step (see `standIns`). */
+export const scriptsToRead = (material: Shown): string[] => [
+  ...new Set(stepsOf(material, () => 'step').flatMap(({ script }) => (hasWords(script) ? [script] : []))),
+]
+
+const hasWords = (script: string) => readScript(script).words.length > 0
 
 /** What a file looks like on the shelf before the author says more about it. */
 export const shelfItem = (media: MediaInfo): ShelfItem => ({
@@ -64,16 +83,47 @@ export const shelfItem = (media: MediaInfo): ShelfItem => ({
   credit: '',
 })
 
+/** A picture that a file gives, and what it says of it. */
+export interface FilePicture {
+  title: string
+  picture: Picture
+  /** What is written on it. */
+  text: string
+  /** What the speaker is to say. */
+  notes: string
+  isHidden: boolean
+}
+
 /** The pictures a file gives: a page each, or the whole recording. Empty for sounds. */
-export function picturesOf(media: MediaInfo): { title: string; picture: Picture }[] {
+export function picturesOf(media: MediaInfo): FilePicture[] {
   const name = titleFromName(media.name)
   if (media.kind === 'recording') {
-    return [{ title: name, picture: newRecording(media.hash, media.length!) }]
+    const picture = newRecording(media.hash, media.length!)
+    return [{ title: name, picture, text: '', notes: '', isHidden: false }]
   }
   return media.pages.map((title, i) => ({
     title: title || (media.pages.length > 1 ? `${name}, page ${i + 1}` : name),
     picture: { kind: 'still', media: media.hash, page: i + 1 },
+    text: media.texts[i] ?? '',
+    notes: media.notes[i] ?? '',
+    isHidden: media.hidden.includes(i + 1),
   }))
+}
+
+/** Those that are seen when it is shown; all of them where none is. */
+export function shownPicturesOf(media: MediaInfo): FilePicture[] {
+  const all = picturesOf(media)
+  const shown = all.filter(({ isHidden }) => !isHidden)
+  return shown.length > 0 ? shown : all
+}
+
+/** A step with a picture of a file: its notes are its script, and without any it stays as long as it takes to read. */
+export function stepOfPicture(id: string, { title, picture, text, notes }: FilePicture): Step {
+  const step = { ...newStep(id, title, picture), script: notes }
+  const words = text.split(/\s+/).filter(Boolean).length
+  if (picture.kind === 'still' && !notes && words * READING_PACE > DEFAULT_STAY)
+    step.length = { kind: 'reading', perWord: READING_PACE, words }
+  return step
 }
 
 /** Files by name as people count: `slide 2` before `slide 10`. */
@@ -81,18 +131,22 @@ export const byName = (a: { name: string }, b: { name: string }): number =>
   a.name.localeCompare(b.name, 'en', { numeric: true, sensitivity: 'base' })
 
 /** A step a picture with its script; a card with the title where there is no picture but something to say. */
-function stepsOf(
-  { title, pictures, script }: Pick<FirstMaterial, 'title' | 'pictures' | 'script'>,
-  newId: () => string,
-) {
-  const shown = pictures.flatMap((media) => picturesOf(media).map((one, i) => ({ ...one, text: media.texts[i] ?? '' })))
-  if (shown.length === 0) shown.push({ title, picture: { kind: 'card', lines: [title] }, text: '' })
-  const steps = shown.map((one) => newStep(newId(), one.title, one.picture))
-  spreadScript(
-    steps,
-    shown.map((one) => `${one.title} ${one.text}`),
+function stepsOf({ title, pictures, script, withHidden }: Shown, newId: () => string): Step[] {
+  const shown = pictures.flatMap(withHidden ? picturesOf : shownPicturesOf)
+  if (shown.length === 0)
+    return withScript([newStep(newId(), title, { kind: 'card', lines: [title] })], [title], script)
+  const steps = shown.map((one) => stepOfPicture(newId(), one))
+  if (!script?.trim()) return steps
+  const writtenOn = shown.map((one) => `${one.title} ${one.text}`)
+  return withScript(
+    steps.map((step) => ({ ...step, script: '' })),
+    writtenOn,
     script,
   )
+}
+
+function withScript(steps: Step[], writtenOn: readonly string[], script: string | undefined): Step[] {
+  spreadScript(steps, writtenOn, script)
   return steps
 }
 
@@ -115,19 +169,27 @@ const scriptParts = (script: string): string[] =>
 /** Takes of the steps; what is heard of them is put into the steps. */
 function layVoices(steps: Step[], { voices, found }: FirstMaterial, newId: () => string): Take[] {
   const [reading] = voices
-  const takes =
-    reading && voices.length === 1 ? layReading(steps, reading, found, newId) : layEach(steps, voices, newId)
-  for (const step of steps) {
-    if (step.passages.length === 0) continue
-    // With words the step is as long as they are; a recording still plays to its end.
-    if (step.picture.kind !== 'recording') step.length = { kind: 'voice', atLeast: 1 }
-  }
+  return reading && voices.length === 1 ? layReading(steps, reading, found, newId) : layEach(steps, voices, newId)
+}
+
+/** What nobody has said is heard as a synthesised voice has read it. */
+function layStandIns(steps: Step[], { standIns = [] }: FirstMaterial, newId: () => string): Take[] {
+  return steps.flatMap((step) => {
+    const read = step.passages.length === 0 && standIns.find(({ script }) => script === step.script)
+    if (!read) return []
+    const span = { from: 0, to: read.media.length! }
+    step.passages = [{ id: newId(), media: read.media.hash, ...span, pause: 0 }]
+    return [newTake(newId(), read.media.hash, step, span, 'read')]
+  })
+}
+
+/** With words a step is as long as they are, and a recording still plays to its end; the first and last words have room. */
+function setEdges(steps: Step[]): void {
   const spoken = steps.filter(({ passages }) => passages.length > 0)
-  if (spoken.length > 0) {
-    spoken[0]!.leadIn = LEAD_IN
-    spoken.at(-1)!.tail = TAIL
-  }
-  return takes
+  for (const step of spoken) if (step.picture.kind !== 'recording') step.length = { kind: 'voice', atLeast: 1 }
+  const [first, last] = [spoken[0], spoken.at(-1)]
+  if (first) first.leadIn = LEAD_IN
+  if (last) last.tail = TAIL
 }
 
 type Voice = FirstMaterial['voices'][number]

@@ -1,5 +1,7 @@
 import { emptyLesson, newStep, type Lesson } from './document'
 import { applyEdit } from './edits'
+import { changedNotes } from './replaceDeck'
+import type { MediaInfo } from '@/core/messages/media'
 import type { PageMatch } from '@/core/messages/job'
 
 const [old, now, take] = ['a', 'b', 'c'].map((letter) => letter.repeat(64)) as [string, string, string]
@@ -23,7 +25,7 @@ const pages: PageMatch[] = [
 ]
 
 test('pages keep their words, new ones come where they are in the deck, gone ones leave their words', () => {
-  const added = [{ page: 2, id: 'new', title: 'New slide' }]
+  const added = [{ page: 2, id: 'new', title: 'New slide', script: 'What is new.' }]
   const after = applyEdit(lesson, { name: 'replaceDeck', old, now: item(now), pages, added })
   expect(after.steps.map(({ id, picture }) => [id, picture.kind === 'still' ? picture.page : picture.kind])).toEqual([
     ['s1', 3],
@@ -33,4 +35,18 @@ test('pages keep their words, new ones come where they are in the deck, gone one
   ])
   expect(after.steps.flatMap(({ passages }) => passages)).toEqual(lesson.steps.flatMap(({ passages }) => passages))
   expect(after.shelf).toEqual([item(now)])
+})
+
+test('notes that have changed are told, and whether the step has words of its own by now', () => {
+  const deck = (hash: string, notes: string[]) => ({ hash, notes }) as MediaInfo
+  const [before, after] = [
+    deck(old, ['One.', 'Two.', 'Three.', 'Four.']),
+    deck(now, ['Two, anew.', 'New.', 'One, anew.']),
+  ]
+  const said = lesson.steps.map((step, i) => ({ ...step, script: ['One.', 'My own two.', 'Three.', ''][i]! }))
+  expect(changedNotes(said, before, after, pages)).toEqual([
+    { step: 's1', page: 3, before: 'One.', now: 'One, anew.', isAsBefore: true },
+    { step: 's2', page: 1, before: 'Two.', now: 'Two, anew.', isAsBefore: false },
+  ])
+  expect(changedNotes(said, before, { ...after, notes: [] }, pages)).toEqual([])
 })

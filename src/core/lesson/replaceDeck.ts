@@ -2,14 +2,42 @@ import { newStep, type Lesson, type Picture, type ShelfItem, type Step } from '.
 import { isNothing, isSaidInOthers } from './otherLanguages'
 import { isHungOn } from './rehang'
 import type { PageMatch } from '@/core/messages/job'
+import type { MediaInfo } from '@/core/messages/media'
 
 /** A new version of a deck takes the place of the old one. */
 export interface DeckReplacement {
   old: string
   now: ShelfItem
   pages: readonly PageMatch[]
-  /** Title and id for the step of each new page, by its number. */
-  added: { page: number; id: string; title: string }[]
+  /** Title and id for the step of each new page, by its number, and what is to be said in it. */
+  added: { page: number; id: string; title: string; script: string }[]
+}
+
+/** What a deck wants said on a page, where that is no longer what it was. */
+export interface ChangedNotes {
+  step: string
+  page: number
+  before: string
+  now: string
+  /** Whether the step still has the words of the old deck, so that nothing of the author's is lost by taking the new ones. */
+  isAsBefore: boolean
+}
+
+/** Notes of pages that stay and were changed, for the steps that show them as their own picture. */
+export function changedNotes(
+  steps: readonly Step[],
+  old: MediaInfo,
+  now: MediaInfo,
+  pages: readonly PageMatch[],
+): ChangedNotes[] {
+  const becomes = stayingPages(pages)
+  return steps.flatMap(({ id, picture, script }): ChangedNotes[] => {
+    const page = picture.kind === 'still' && picture.media === old.hash ? becomes.get(picture.page) : undefined
+    if (picture.kind !== 'still' || page === undefined) return []
+    const [before = '', after = ''] = [old.notes[picture.page - 1], now.notes[page - 1]]
+    if (after.trim() === '' || after === before || after === script) return []
+    return [{ step: id, page, before, now: after, isAsBefore: script === before }]
+  })
 }
 
 const stayingPages = (pages: readonly PageMatch[]) =>
@@ -42,11 +70,12 @@ export function replaceDeck(lesson: Lesson, { old, now, pages, added }: DeckRepl
     picture: renewed(step.picture, step.title),
     more: step.more.map((one) => ({ ...one, picture: renewed(one.picture, step.title) })),
   }))
-  for (const { page, id, title } of [...added].sort((a, b) => a.page - b.page)) {
+  for (const { page, id, title, script } of [...added].sort((a, b) => a.page - b.page)) {
     const before = lesson.steps.findLastIndex(
       ({ picture }) => picture.kind === 'still' && picture.media === now.media && picture.page < page,
     )
-    lesson.steps.splice(before + 1, 0, newStep(id, title, { kind: 'still', media: now.media, page }))
+    const step = { ...newStep(id, title, { kind: 'still', media: now.media, page }), script }
+    lesson.steps.splice(before + 1, 0, step)
   }
   const shelf = lesson.shelf.filter(({ media }) => media !== now.media)
   lesson.shelf = shelf.map((item) => (item.media === old ? now : item))

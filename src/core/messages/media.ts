@@ -17,6 +17,10 @@ export const mediaInfoSchema = z.object({
   pages: z.array(z.string()),
   /** All that is written on each page. */
   texts: z.array(z.string()).default([]),
+  /** What the speaker is to say on each page of a deck; empty where the deck tells nothing. */
+  notes: z.array(z.string()).default([]),
+  /** Pages of a deck, from 1, that are left out when it is shown. */
+  hidden: z.array(z.number()).default([]),
   /** Of a recording whose sound goes on after its picture: when the last picture begins, which then stays. */
   lastPicture: z.number().nullable().default(null),
   /** Something the author should know about this file, in a sentence. */

@@ -15,6 +15,8 @@ const KNOWN: Record<string, Omit<FileIdentity, 'extension'>> = {
   'image/jpeg': { kind: 'still', demuxer: null },
   'image/webp': { kind: 'still', demuxer: null },
   'application/pdf': { kind: 'deck', demuxer: null },
+  'application/vnd.openxmlformats-officedocument.presentationml.presentation': { kind: 'deck', demuxer: null },
+  'application/vnd.oasis.opendocument.presentation': { kind: 'deck', demuxer: null },
   'audio/wav': { kind: 'sound', demuxer: 'wav' },
   'audio/mpeg': { kind: 'sound', demuxer: 'mp3' },
   'audio/aac': { kind: 'sound', demuxer: 'aac' },
@@ -31,7 +33,7 @@ const KNOWN: Record<string, Omit<FileIdentity, 'extension'>> = {
 }
 /** Things people bring that another step turns into something usable, by the ending that fits their bytes. */
 const ADVICE: Record<string, string> = {
-  ...each(['pptx', 'odp', 'key', 'cfb', 'docx', 'odt'], 'Save the slides as PDF and bring in the PDF.'),
+  ...each(['key', 'cfb', 'docx', 'odt'], 'Save the slides as PPTX, ODP or PDF, without a password, and bring in that.'),
   ...each(['avi', 'mkv', 'asf', 'flv', 'mpg', 'mts', '3gp', 'ogv'], 'Save the recording as MP4.'),
   ...each(['heic', 'avif', 'bmp', 'tif', 'jxl', 'jp2', 'ico', 'psd', 'cr2', 'svg'], 'Save the picture as PNG or JPEG.'),
   ...each(['aif', 'caf', 'wma', 'amr', 'ape', 'wv', 'ac3', 'dsf', 'rf64', 'mid'], 'Save the sound as WAV or FLAC.'),
@@ -43,7 +45,7 @@ function each(endings: readonly string[], advice: string): Record<string, string
   return Object.fromEntries(endings.map((ending) => [ending, advice]))
 }
 
-const USABLE = 'Bring in PNG, JPEG, WebP, PDF, WAV, MP3, M4A, OGG, FLAC, MP4, MOV or WebM.'
+const USABLE = 'Bring in PNG, JPEG, WebP, PDF, PPTX, ODP, WAV, MP3, M4A, OGG, FLAC, MP4, MOV or WebM.'
 
 /** The bytes decide, never the name. Throws a UserError that says what can be used instead. */
 export async function identifyFile(path: string, name: string): Promise<FileIdentity> {

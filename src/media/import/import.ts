@@ -10,7 +10,8 @@ import { UserError } from '@/core/userError'
 import { probeFile, type Probe } from '../ffmpeg'
 import { identifyFile, type FileIdentity } from './identify'
 import { cutOffNote, importSound, silencedNote } from './sound'
-import { importDeck, importStill } from './stills'
+import { importDeck, type DeckPage } from './decks/deck'
+import { importStill } from './stills'
 import { hashFile, PARTS, type MediaStore } from '../store/store'
 import { importRecording } from '../video/recording'
 
@@ -57,14 +58,23 @@ async function examine(
   folder: string,
   options: ImportOptions,
 ): Promise<Findings> {
-  const base = { length: null, channels: 0, pages: [], texts: [], lastPicture: null, note: null }
+  const base = { length: null, channels: 0, ...NO_PAGES, lastPicture: null, note: null }
   if (identity.kind === 'still') return { ...base, kind: 'still', ...(await importStill(path, name, folder)) }
   if (identity.kind === 'deck') {
-    const pages = await importDeck(path, name, folder, options)
-    return { ...base, kind: 'deck', pages: pages.map(({ title }) => title), texts: pages.map(({ text }) => text) }
+    const { pages, note } = await importDeck(path, identity.extension, name, folder, options)
+    return { ...base, kind: 'deck', ...tellPages(pages), note }
   }
   return examineTimed(path, name, identity.demuxer!, folder, options)
 }
+
+const NO_PAGES = { pages: [], texts: [], notes: [], hidden: [] }
+
+const tellPages = (pages: readonly DeckPage[]) => ({
+  pages: pages.map(({ title }) => title),
+  texts: pages.map(({ text }) => text),
+  notes: pages.some(({ notes }) => notes) ? pages.map(({ notes }) => notes) : [],
+  hidden: pages.flatMap(({ isHidden }, i) => (isHidden ? [i + 1] : [])),
+})
 
 /** Sound or recording: a container may hold either, whatever its ending says. */
 async function examineTimed(
@@ -86,8 +96,7 @@ async function examineTimed(
     length,
     lastPicture,
     channels: audible ? sound.analysis.channels : 0,
-    pages: [],
-    texts: [],
+    ...NO_PAGES,
     note: notes(cutOffNote(probe.length, length), silencedNote(sound?.silenced ?? 0)),
   }
 }
@@ -111,8 +120,7 @@ async function examineSound(
     length,
     lastPicture: null,
     channels: analysis.channels,
-    pages: [],
-    texts: [],
+    ...NO_PAGES,
     note: notes(cutOffNote(probe.length, length), silencedNote(silenced)),
   }
 }

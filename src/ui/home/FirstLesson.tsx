@@ -5,27 +5,17 @@ import { useQuery } from '@tanstack/react-query'
 import { App, Button, Input, Progress, Select } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
-import { byName, scriptToFind } from '@/core/lesson/firstLesson'
+import { byName, scriptsToRead } from '@/core/lesson/firstLesson'
 import type { CourseListing } from '@/core/course/listing'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
-import type { SpeechVoice } from '@/core/narration/speechVoice'
-import { call } from '../api'
-import { nearestLanguage } from '@/core/narration/words/language'
-import { browserLanguage } from '../language'
-import { clock } from '../format'
 import { runJob } from '../jobs'
-import type { Arrival } from '../uploads/upload'
-import { isDone, sayState, shareOf } from '../uploads/arrivals'
+import { isDone } from '../uploads/arrivals'
 import { useArrivals } from '../uploads/useArrivals'
+import { FileLine, type Role } from './FileLine'
+import { makeFirstLesson } from './makeFirstLesson'
+import { Offers, type Offered } from './Offers'
+import { useSpokenLanguage } from './useSpokenLanguage'
 import styles from './home.module.css'
-
-type Role = 'voice' | 'music' | 'leave'
-
-const ROLES: { value: Role; label: string }[] = [
-  { value: 'voice', label: 'narration' },
-  { value: 'music', label: 'music' },
-  { value: 'leave', label: 'leave it out' },
-]
 
 interface FirstLessonProps {
   files: File[]
@@ -37,73 +27,38 @@ interface FirstLessonProps {
 export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   const { message } = App.useApp()
   const router = useRouter()
-  const { arrivals, add, drop } = useArrivals()
-  const sent = useRef(0)
-  const [script, setScript] = useState<{ name: string; words: string } | null>(null)
-  const [finding, setFinding] = useState<number | null>(null)
-  useEffect(() => {
-    const fresh = files.slice(sent.current)
-    sent.current = files.length
-    const text = fresh.find(isScript)
-    void text?.text().then((words) => setScript({ name: text.name, words }))
-    const media = fresh.filter((file) => !isScript(file))
-    if (media.length > 0) add(media)
-  }, [files, add])
-
-  const [titled, setTitle] = useState<string | null>(null)
-  const [making, setMaking] = useState(false)
-  const [language, languages, setLanguage] = useLanguage()
-  const [course, setCourse] = useState(courses[0]?.id ?? null)
-  const [chosen, setChosen] = useState<Record<string, Role>>({})
+  const { arrivals, script, setScript, drop } = useDropped(files)
   const media = arrivals.flatMap(({ status }) => status?.result?.media ?? [])
-  const sounds = [...new Set(media.filter(({ kind }) => kind === 'sound').map(({ hash }) => hash))].sort()
-  const { data: guess } = useQuery({
-    queryKey: ['roles', sounds],
-    queryFn: () => runJob<'roles'>({ kind: 'roles', sounds }),
-    enabled: sounds.length > 0,
-  })
-  const roleOf = ({ hash }: MediaInfo): Role => chosen[hash] ?? (guess?.voice.includes(hash) ? 'voice' : 'music')
+  const { roleOf, setRole, isTold } = useRoles(media)
+  const [titled, setTitle] = useState<string | null>(null)
+  const [stage, setStage] = useState<{ what: string; share: number } | null>(null)
+  const [offered, setOffered] = useState<Offered>({ hasStandIns: true, piece: null, withHidden: false })
+  const { language, options: languages, setLanguage, voice } = useSpokenLanguage()
+  const [course, setCourse] = useState(courses[0]?.id ?? null)
+
   const pictures = media.filter(({ kind }) => kind !== 'sound').sort(byName)
   const byRole = (role: Role) => media.filter((one) => one.kind === 'sound' && roleOf(one) === role).sort(byName)
   const title = titled ?? titleFromName((pictures[0] ?? media[0])?.name ?? files[0]?.name ?? 'New lesson')
+  const [voices, music] = [byRole('voice'), byRole('music')]
+  const told = { title, pictures, script: script?.words, withHidden: offered.withHidden }
+  const isSilent = voices.length === 0 && media.length > 0
+  const silent = isSilent ? scriptsToRead(told).length : 0
 
   const failed = arrivals.filter(({ error }) => error)
-  const ready =
-    arrivals.length > 0 &&
-    arrivals.every((one) => isDone(one) || one.error) &&
-    media.length > 0 &&
-    (sounds.length === 0 || guess)
+  const ready = arrivals.length > 0 && arrivals.every((one) => isDone(one) || one.error) && media.length > 0 && isTold
 
   async function make() {
-    setMaking(true)
+    setStage({ what: '', share: 0 })
+    const hasStandIns = isSilent && offered.hasStandIns
+    const piece = music.length > 0 ? null : offered.piece
     try {
-      const hashes = (infos: MediaInfo[]) => infos.map(({ hash }) => hash)
-      const body = {
-        course,
-        title,
-        pictures: hashes(pictures),
-        voices: hashes(byRole('voice')),
-        music: hashes(byRole('music')),
-        script: script?.words,
-        language,
-        found: await findWords(byRole('voice')),
-      }
-      router.push(`/lessons/${(await call<{ id: string }>('/api/lessons', { body })).id}`)
+      const wishes = { ...told, course, voices, music, language, hasStandIns, voice, piece }
+      const id = await makeFirstLesson(wishes, (what, share) => setStage({ what, share }))
+      router.push(`/lessons/${id}`)
     } catch (error) {
-      setFinding(null)
-      setMaking(false)
+      setStage(null)
       void message.error((error as Error).message)
     }
-  }
-
-  /** Where the script is said in the one long reading; several recordings are laid a step each. */
-  async function findWords(voices: readonly MediaInfo[]) {
-    const [reading] = voices
-    const words = scriptToFind({ title, pictures, script: script?.words })
-    if (!reading || voices.length > 1 || words.trim() === '') return undefined
-    setFinding(0)
-    const { hash, length } = reading
-    return runJob<'align'>({ kind: 'align', media: hash, from: 0, to: length!, script: words, language }, setFinding)
   }
 
   return (
@@ -154,27 +109,35 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
             key={arrival.key}
             arrival={arrival}
             role={arrival.status?.result?.media ? roleOf(arrival.status.result.media) : null}
-            onRole={(role) => setChosen((all) => ({ ...all, [arrival.status!.result!.media!.hash]: role }))}
+            onRole={(role) => setRole(arrival.status!.result!.media!, role)}
             onDrop={() => drop(arrival.key)}
           />
         ))}
       </ul>
+      {ready && (
+        <Offers
+          offered={offered}
+          onChange={(part) => setOffered((all) => ({ ...all, ...part }))}
+          silent={silent}
+          hasMusic={music.length > 0}
+          hidden={pictures.reduce((sum, { hidden }) => sum + hidden.length, 0)}
+        />
+      )}
       <div className={styles.firstFoot}>
         <span className={styles.note}>
-          {finding !== null ? (
+          {stage?.what ? (
             <>
-              Finding the words of the script in the narration…{' '}
-              <Progress percent={Math.round(finding * 100)} size="small" style={{ width: 200 }} />
+              {stage.what}… <Progress percent={Math.round(stage.share * 100)} size="small" style={{ width: 200 }} />
             </>
           ) : failed.length > 0 && ready ? (
             'What could not be used is left out.'
-          ) : (
+          ) : media.some(({ kind }) => kind === 'sound') ? (
             'Narration and music are told apart by measurement; change it where it is wrong.'
-          )}
+          ) : null}
         </span>
         <span className={styles.gap} />
         <Button onClick={onCancel}>Cancel</Button>
-        <Button type="primary" size="large" disabled={!ready} loading={making} onClick={() => void make()}>
+        <Button type="primary" size="large" disabled={!ready} loading={stage !== null} onClick={() => void make()}>
           Make the lesson
         </Button>
       </div>
@@ -182,74 +145,38 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   )
 }
 
-interface FileLineProps {
-  arrival: Arrival
-  role: Role | null
-  onRole: (role: Role) => void
-  onDrop: () => void
+/** What was dropped: a text is the script, everything else is on its way to the server. */
+function useDropped(files: readonly File[]) {
+  const { arrivals, add, drop } = useArrivals()
+  const sent = useRef(0)
+  const [script, setScript] = useState<{ name: string; words: string } | null>(null)
+  useEffect(() => {
+    const fresh = files.slice(sent.current)
+    sent.current = files.length
+    const text = fresh.find(isScript)
+    void text?.text().then((words) => setScript({ name: text.name, words }))
+    const media = fresh.filter((file) => !isScript(file))
+    if (media.length > 0) add(media)
+  }, [files, add])
+  return { arrivals, script, setScript, drop }
 }
 
-function FileLine({ arrival, role, onRole, onDrop }: FileLineProps) {
-  const media = arrival.status?.result?.media
-  return (
-    <li data-failed={arrival.error ? 'yes' : undefined} data-file={arrival.name}>
-      <b>{arrival.name}</b>
-      <span className={styles.what} role={arrival.error ? 'alert' : undefined}>
-        {media ? sayMedia(media) : sayState(arrival)}
-        {!media && !arrival.error && (
-          <Progress percent={Math.round(shareOf(arrival) * 100)} showInfo={false} size="small" />
-        )}
-      </span>
-      {media?.kind === 'sound' && role ? (
-        <Select
-          size="small"
-          aria-label={`What ${arrival.name} is`}
-          value={role}
-          options={ROLES}
-          onChange={onRole}
-          style={{ width: 130 }}
-        />
-      ) : (
-        <span className={styles.fixedRole}>{media ? 'picture' : ''}</span>
-      )}
-      <Button
-        size="small"
-        type="text"
-        icon={<CloseOutlined />}
-        aria-label={`Take ${arrival.name} out`}
-        onClick={onDrop}
-      />
-    </li>
-  )
-}
-
-/** The language that is spoken: guessed from the browser, and asked. */
-function useLanguage() {
-  const [chosen, setChosen] = useState<string | null>(null)
-  const { data: voices = [] } = useQuery({ queryKey: ['voices'], queryFn: () => call<SpeechVoice[]>('/api/voices') })
-  const tags = [...new Set(voices.map(({ language }) => language))]
-  const names = new Intl.DisplayNames('en', { type: 'language', fallback: 'code' })
-  const options = tags
-    .map((value) => ({ value, label: nameOf(names, value) }))
-    .sort((a, b) => a.label.localeCompare(b.label))
-  return [chosen ?? nearestLanguage(browserLanguage(), tags), options, setChosen] as const
-}
-
-function nameOf(names: Intl.DisplayNames, tag: string): string {
-  try {
-    return names.of(tag) ?? tag
-  } catch {
-    return tag
+/** What each sound is taken for: by measurement, until somebody says otherwise. */
+function useRoles(media: readonly MediaInfo[]) {
+  const [chosen, setChosen] = useState<Record<string, Role>>({})
+  const sounds = [...new Set(media.filter(({ kind }) => kind === 'sound').map(({ hash }) => hash))].sort()
+  const { data: guess } = useQuery({
+    queryKey: ['roles', sounds],
+    queryFn: () => runJob<'roles'>({ kind: 'roles', sounds }),
+    enabled: sounds.length > 0,
+  })
+  return {
+    roleOf: ({ hash }: MediaInfo): Role => chosen[hash] ?? (guess?.voice.includes(hash) ? 'voice' : 'music'),
+    setRole: ({ hash }: MediaInfo, role: Role) => setChosen((all) => ({ ...all, [hash]: role })),
+    isTold: sounds.length === 0 || guess !== undefined,
   }
 }
 
 const isScript = ({ name }: File) => /\.(txt|md)$/i.test(name)
 
 const countWords = (text: string) => text.split(/\s+/).filter(Boolean).length
-
-function sayMedia({ kind, pages, length, note }: MediaInfo): string {
-  if (note) return note
-  if (kind === 'deck') return `${pages.length} slides`
-  if (kind === 'still') return 'one slide'
-  return `${kind === 'recording' ? 'recording' : 'sound'}, ${clock(length ?? 0, false)}`
-}

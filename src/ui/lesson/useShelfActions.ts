@@ -1,9 +1,9 @@
 'use client'
 
 import { nanoid } from 'nanoid'
-import { newBed, newStep, type ShelfItem } from '@/core/lesson/document'
+import { newBed, type ShelfItem } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
-import { picturesOf } from '@/core/lesson/firstLesson'
+import { picturesOf, shownPicturesOf, stepOfPicture } from '@/core/lesson/firstLesson'
 import type { MediaInfo } from '@/core/messages/media'
 import { useDesk, useLessonState } from './context'
 import type { LessonState } from './lessonStore'
@@ -59,9 +59,7 @@ export function asSteps(
 ): Edit[] {
   const last = lesson.steps.findLastIndex(({ id }) => selected.includes(id))
   const before = last < 0 ? null : (lesson.steps[last + 1]?.id ?? null)
-  const steps = infos.flatMap((info) =>
-    picturesOf(info).map(({ title, picture }) => newStep(nanoid(10), title, picture)),
-  )
+  const steps = infos.flatMap((info) => shownPicturesOf(info).map((one) => stepOfPicture(nanoid(10), one)))
   return steps.length > 0 ? [{ name: 'addSteps', before, steps }] : []
 }
 

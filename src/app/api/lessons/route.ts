@@ -2,6 +2,7 @@ import { takeSpeech } from '@/core/measure/takeVoice'
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
 import { emptyLesson, type Lesson } from '@/core/lesson/document'
+import { MADE_LICENCE } from '@/core/compose/wish'
 import { LIMITS } from '@/core/lesson/limits'
 import { usualTargets } from '@/core/course/courseTargets'
 import { firstLesson } from '@/core/lesson/firstLesson'
@@ -29,11 +30,18 @@ const bodySchema = z.object({
   script: z.string().max(LIMITS.lessonCharacters).optional(),
   language: languageSchema.optional(),
   found: jobResultSchemas.align.optional(),
+  withHidden: z.boolean().optional(),
+  /** Music that was made for it. */
+  made: z.array(hash).max(10).default([]),
+  standIns: z
+    .array(z.object({ script: z.string().max(LIMITS.scriptCharacters), media: hash }))
+    .max(LIMITS.items.steps)
+    .optional(),
 })
 
 /** A new lesson, from what was dropped or from nothing. */
 export const POST = route(async (request) => {
-  const { course, title, pictures, voices, music, script, found, language } = await readJson(
+  const { course, pictures, voices, music, made, standIns, language, ...told } = await readJson(
     request,
     bodySchema,
     LESSON_BODY,
@@ -41,9 +49,7 @@ export const POST = route(async (request) => {
   const store = mediaStore()
   const infos = (hashes: string[]) => Promise.all(hashes.map((hash) => store.info(hash)))
   const material = {
-    title,
-    script,
-    found,
+    ...told,
     pictures: await infos(pictures),
     music: await infos(music),
     voices: await Promise.all(
@@ -52,15 +58,19 @@ export const POST = route(async (request) => {
         speech: speechOf(await store.analysis(hash)),
       })),
     ),
+    standIns: await Promise.all(
+      (standIns ?? []).map(async ({ script, media }) => ({ script, media: await store.info(media) })),
+    ),
   }
   const isEmpty = pictures.length + voices.length + music.length === 0
-  const lesson = isEmpty ? emptyLesson(title) : firstLesson(material, () => nanoid(10))
+  const lesson = isEmpty ? emptyLesson(told.title) : firstLesson(material, () => nanoid(10))
   const home = await courseOrFirst(course)
   const others = (await summaries(home)).flatMap(({ summary }) => summary?.targets ?? [])
   // A new lesson is to sound as the others of its course do.
   const targets = { ...lesson.targets, ...usualTargets(others) }
-  const made = { ...lesson, targets, ...(language && (await spokenIn(language, lesson.reading))) }
-  return Response.json({ id: await createLesson(home, made) })
+  const shelf = lesson.shelf.map((item) => (made.includes(item.media) ? { ...item, ...MADE_LICENCE } : item))
+  const spoken = language && (await spokenIn(language, lesson.reading))
+  return Response.json({ id: await createLesson(home, { ...lesson, shelf, targets, ...spoken }) })
 })
 
 /** The language, and a voice that reads it. */

@@ -24,6 +24,8 @@ const media = (part: Partial<MediaInfo>): MediaInfo => ({
   channels: 0,
   pages: [],
   texts: [],
+  notes: [],
+  hidden: [],
   lastPicture: null,
   note: null,
   ...part,

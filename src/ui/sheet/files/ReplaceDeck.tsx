@@ -1,9 +1,11 @@
 'use client'
 
-import { Alert, Button, Modal, Progress, Upload } from 'antd'
+import { Alert, Button, Checkbox, Modal, Progress, Upload } from 'antd'
 import { nanoid } from 'nanoid'
 import { useState } from 'react'
 import type { ShelfItem } from '@/core/lesson/document'
+import type { Edit } from '@/core/lesson/edits'
+import { changedNotes, type ChangedNotes } from '@/core/lesson/replaceDeck'
 import type { MediaInfo } from '@/core/messages/media'
 import type { PageMatch } from '@/core/messages/job'
 import { thumbnailUrl } from '../../api'
@@ -23,12 +25,13 @@ const CHANGES: Record<PageMatch['change'], string> = {
 export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () => void }) {
   const { store, course } = useDesk()
   const [found, setFound] = useState<{ info: MediaInfo; pages: PageMatch[] } | null>(null)
+  const [chosen, setChosen] = useState<Record<string, boolean>>({})
   const [state, setState] = useState<{ busy: boolean; error: string | null }>({ busy: false, error: null })
   const compare = async (file: File) => {
     setState({ busy: true, error: null })
     try {
       const info = await bringIn(file, course.id)
-      if (info.kind !== 'deck') throw new Error(`These are no slides: ${file.name}. Choose a PDF.`)
+      if (info.kind !== 'deck') throw new Error(`These are no slides: ${file.name}. Choose a PDF, PPTX or ODP file.`)
       const { pages } = await runJob<'match'>({ kind: 'match', old: item.media, now: info.hash })
       setFound({ info, pages })
       setState({ busy: false, error: null })
@@ -36,17 +39,30 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
       setState({ busy: false, error: (error as Error).message })
     }
   }
+  const old = store.getState().media.get(item.media)
+  const { lesson } = store.getState().history
+  const notes = found && old ? changedNotes(lesson.steps, old, found.info, found.pages) : []
+  const taken = (one: ChangedNotes) => chosen[one.step] ?? one.isAsBefore
   const replace = () => {
     if (!found) return
     const { info, pages } = found
     store.getState().addMedia([info])
     const added = pages.flatMap(({ now, change }) =>
-      change === 'new' && now !== null
-        ? [{ page: now, id: nanoid(10), title: info.pages[now - 1] || `Page ${now}` }]
+      change === 'new' && now !== null && !info.hidden.includes(now)
+        ? [
+            {
+              page: now,
+              id: nanoid(10),
+              title: info.pages[now - 1] || `Page ${now}`,
+              script: info.notes[now - 1] ?? '',
+            },
+          ]
         : [],
     )
     const now = { ...item, media: info.hash, source: info.name }
-    if (store.getState().edit({ name: 'replaceDeck', old: item.media, now, pages, added })) onClose()
+    const edits: Edit[] = [{ name: 'replaceDeck', old: item.media, now, pages, added }]
+    for (const one of notes) if (taken(one)) edits.push({ name: 'setScript', step: one.step, script: one.now })
+    if (store.getState().editTogether(edits)) onClose()
   }
   const differs = found?.pages.filter(({ change }) => change !== 'same') ?? []
   return (
@@ -61,8 +77,8 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
     >
       {state.error && <Alert type="error" title={state.error} />}
       {!found && (
-        <Upload showUploadList={false} accept=".pdf" beforeUpload={(file) => (void compare(file), false)}>
-          <Button loading={state.busy}>Choose the new PDF…</Button>
+        <Upload showUploadList={false} accept=".pdf,.pptx,.odp" beforeUpload={(file) => (void compare(file), false)}>
+          <Button loading={state.busy}>Choose the new slides…</Button>
         </Upload>
       )}
       {state.busy && <Progress percent={100} status="active" showInfo={false} size="small" />}
@@ -83,6 +99,24 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
               </li>
             ))}
           </ul>
+          {notes.length > 0 && (
+            <>
+              <h3>What is to be said has changed on {notes.length === 1 ? 'one page' : `${notes.length} pages`}</h3>
+              <ul className={styles.notes}>
+                {notes.map((one) => (
+                  <li key={one.step}>
+                    <Checkbox
+                      checked={taken(one)}
+                      onChange={({ target }) => setChosen((all) => ({ ...all, [one.step]: target.checked }))}
+                    >
+                      Page {one.page}: take the new words{one.isAsBefore ? '' : ' instead of your own'}
+                    </Checkbox>
+                    <p>{one.now}</p>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
         </>
       )}
     </Modal>

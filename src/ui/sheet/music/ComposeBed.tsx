@@ -4,27 +4,14 @@ import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
 import { App, Button, Modal, Select, Slider } from 'antd'
 import { nanoid } from 'nanoid'
 import { useEffect, useRef, useState } from 'react'
-import { DEFAULT_WISH, KEY_NAMES, MOODS, PIECE_KINDS, type PieceKind, type Wish } from '@/core/compose/wish'
+import { DEFAULT_WISH, KEY_NAMES, MADE_LICENCE, MOODS, PIECE_KINDS, type Wish } from '@/core/compose/wish'
 import { newBed } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/timeline'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { NumberField } from '../../parts/NumberField'
+import { KIND_NAMES } from '../../parts/pieceNames'
 import { runJob } from '../../jobs'
 import styles from '../panel.module.css'
-
-const KIND_NAMES: Record<PieceKind, string> = {
-  pads: 'Calm pads',
-  piano: 'Soft piano',
-  harp: 'Harp',
-  strings: 'Warm strings',
-  guitar: 'Plucked guitar',
-  'music-box': 'Music box',
-  marimba: 'Marimba',
-  keys: 'Electric keys and brushes',
-  woodwind: 'Woodwind',
-  percussion: 'Light percussion',
-}
-const LICENCE = { source: 'Made by Yarn Step', licence: 'CC0 1.0', credit: '' }
 
 /** A piece written for this lesson: as long as needed, fuller in its title and close, out of the voice's way in between. */
 export function ComposeBed({ onClose }: { onClose: () => void }) {
@@ -55,7 +42,7 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
       if (isClosed.current) return
       store.getState().addMedia([info])
       const title = `${KIND_NAMES[wish.kind]}, ${wish.mood}, no. ${wish.seed}`
-      const item = { media: info.hash, kind: 'sound' as const, title, ...LICENCE }
+      const item = { media: info.hash, kind: 'sound' as const, title, ...MADE_LICENCE }
       store.getState().editTogether([
         { name: 'addBed', cue: newBed(nanoid(10), info.hash, from.step.id) },
         { name: 'putOnShelf', items: [item] },

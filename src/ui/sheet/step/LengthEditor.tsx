@@ -3,7 +3,7 @@
 import { Alert, Button, Select } from 'antd'
 import { edgesOf, stepLength } from '@/core/lesson/layout'
 import type { StepSpan } from '@/core/lesson/timeline'
-import type { LengthRule, Step } from '@/core/lesson/document'
+import { READING_PACE, type LengthRule, type Step } from '@/core/lesson/document'
 import type { Seconds } from '@/core/units'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
 import { SecondsField } from '../../parts/SecondsField'
@@ -18,8 +18,6 @@ const RULES: { value: LengthRule['kind']; label: string }[] = [
   { value: 'until-next', label: 'Until the next word is said' },
   { value: 'fixed', label: 'Fixed length' },
 ]
-/** People read slides at about this pace. */
-const READING_PACE: Seconds = 0.4
 
 /** The length rule of a step, and what can be done where it can't hold. */
 export function LengthEditor({ span }: { span: StepSpan }) {

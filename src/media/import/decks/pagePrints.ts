@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import type { PagePrint } from '@/core/picture/matchPages'
-import { PARTS, type MediaStore } from '../store/store'
+import { PARTS, type MediaStore } from '../../store/store'
 
 const WIDTH = 48
 const HEIGHT = 27

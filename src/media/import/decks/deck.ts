@@ -1,0 +1,61 @@
+import { cutText } from '@/core/text'
+import { UserError } from '@/core/userError'
+import { missingFonts } from './fonts'
+import { readOdp } from './odp'
+import { drawDeck } from './office'
+import type { PageText } from './pageText'
+import { importPdf } from './pdf'
+import { readPptx } from './pptx'
+import type { SlideShow } from './slideShow'
+
+export interface DeckPage extends PageText {
+  /** What the speaker is to say. */
+  notes: string
+  isHidden: boolean
+}
+
+const READERS: Record<string, (path: string) => Promise<SlideShow>> = { pptx: readPptx, odp: readOdp }
+
+const MOST_NOTES = 20_000
+
+/** Makes a slide of each page of a deck: PDF as it is, slides as their program would draw them. */
+export async function importDeck(
+  path: string,
+  extension: string,
+  name: string,
+  folder: string,
+  options: { signal?: AbortSignal; onProgress?: (share: number) => void },
+): Promise<{ pages: DeckPage[]; note: string | null }> {
+  const read = READERS[extension]
+  if (!read) return { pages: (await importPdf(path, name, folder, options)).map(withoutNotes), note: null }
+  const show = await read(path).catch((error: Error) => {
+    throw new UserError(`This deck is damaged or incomplete: ${name}. Save it again, then bring it in.`, {
+      cause: error,
+    })
+  })
+  const drawn = await drawDeck(path, extension, name, folder, options.signal)
+  const pages = await importPdf(drawn, name, folder, options)
+  // Where the slides were counted otherwise than they were drawn, nobody knows whose the notes are.
+  const isMatched = show.slides.length === pages.length
+  const notes = [isMatched ? null : NOT_MATCHED, fontNote(await missingFonts(show.fonts))]
+  return {
+    pages: isMatched ? pages.map((page, i) => withNotes(page, show.slides[i]!)) : pages.map(withoutNotes),
+    note: notes.filter(Boolean).join(' ') || null,
+  }
+}
+
+const NOT_MATCHED = 'The notes of this deck could not be told apart by slide, and are left out.'
+
+const withoutNotes = (page: PageText): DeckPage => ({ ...page, notes: '', isHidden: false })
+
+const withNotes = (page: PageText, { title, notes, isHidden }: SlideShow['slides'][number]): DeckPage => ({
+  title: cutText(title, 120) || page.title,
+  text: page.text,
+  notes: cutText(notes, MOST_NOTES),
+  isHidden,
+})
+
+const fontNote = (missing: readonly string[]) =>
+  missing.length === 0
+    ? null
+    : `Letters that are not installed here were replaced: ${missing.slice(0, 5).join(', ')}. If the slides look different, save them as PDF and bring that in.`

@@ -1,0 +1,57 @@
+'use client'
+
+import { Checkbox, Select } from 'antd'
+import { PIECE_KINDS, type PieceKind } from '@/core/compose/wish'
+import { KIND_NAMES } from '../parts/pieceNames'
+import styles from './home.module.css'
+
+/** What can be made for a first lesson where something is missing. */
+export interface Offered {
+  hasStandIns: boolean
+  piece: PieceKind | null
+  withHidden: boolean
+}
+
+interface OffersProps {
+  offered: Offered
+  onChange: (part: Partial<Offered>) => void
+  /** Steps that have words and nobody who says them. */
+  silent: number
+  hasMusic: boolean
+  /** Pages that a deck leaves out. */
+  hidden: number
+}
+
+export function Offers({ offered, onChange, silent, hasMusic, hidden }: OffersProps) {
+  if (silent === 0 && hasMusic && hidden === 0) return null
+  return (
+    <div className={styles.offers}>
+      {silent > 0 && (
+        <Checkbox checked={offered.hasStandIns} onChange={({ target }) => onChange({ hasStandIns: target.checked })}>
+          A synthesised voice reads {silent === 1 ? 'the step that has' : `the ${silent} steps that have`} words and no
+          narration, until you record your own
+        </Checkbox>
+      )}
+      {!hasMusic && (
+        <label>
+          Music{' '}
+          <Select
+            aria-label="Music"
+            value={offered.piece ?? 'none'}
+            options={[
+              { value: 'none', label: 'none' },
+              ...PIECE_KINDS.map((kind) => ({ value: kind, label: `${KIND_NAMES[kind]}, made for this lesson` })),
+            ]}
+            onChange={(kind) => onChange({ piece: kind === 'none' ? null : (kind as PieceKind) })}
+            style={{ width: 280 }}
+          />
+        </label>
+      )}
+      {hidden > 0 && (
+        <Checkbox checked={offered.withHidden} onChange={({ target }) => onChange({ withHidden: target.checked })}>
+          Also show {hidden === 1 ? 'the slide that is' : `the ${hidden} slides that are`} hidden in the deck
+        </Checkbox>
+      )}
+    </div>
+  )
+}

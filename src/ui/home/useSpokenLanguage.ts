@@ -1,0 +1,31 @@
+'use client'
+
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { nearestLanguage } from '@/core/narration/words/language'
+import type { SpeechVoice } from '@/core/narration/speechVoice'
+import { call } from '../api'
+import { browserLanguage } from '../language'
+
+/** The language that is spoken: guessed from the browser, and asked. */
+export function useSpokenLanguage() {
+  const [chosen, setChosen] = useState<string | null>(null)
+  const { data: voices = [] } = useQuery({ queryKey: ['voices'], queryFn: () => call<SpeechVoice[]>('/api/voices') })
+  const tags = [...new Set(voices.map(({ language }) => language))]
+  const names = new Intl.DisplayNames('en', { type: 'language', fallback: 'code' })
+  const options = tags
+    .map((value) => ({ value, label: nameOf(names, value) }))
+    .sort((a, b) => a.label.localeCompare(b.label))
+  const language = chosen ?? nearestLanguage(browserLanguage(), tags)
+  /** A voice that reads it; null: the usual one. */
+  const voice = language === 'en-gb' ? undefined : voices.find((one) => one.language === language)
+  return { language, options, setLanguage: setChosen, voice: voice?.id ?? null }
+}
+
+function nameOf(names: Intl.DisplayNames, tag: string): string {
+  try {
+    return names.of(tag) ?? tag
+  } catch {
+    return tag
+  }
+}
