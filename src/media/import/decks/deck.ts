@@ -27,14 +27,14 @@ export async function importDeck(
   options: { signal?: AbortSignal; onProgress?: (share: number) => void },
 ): Promise<{ pages: DeckPage[]; note: string | null }> {
   const read = READERS[extension]
-  if (!read) return { pages: (await importPdf(path, name, folder, options)).map(withoutNotes), note: null }
+  if (!read) return { pages: (await importPdf(path, name, folder, true, options)).map(withoutNotes), note: null }
   const show = await read(path).catch((error: Error) => {
     throw new UserError(`This deck is damaged or incomplete: ${name}. Save it again, then bring it in.`, {
       cause: error,
     })
   })
   const drawn = await drawDeck(path, extension, name, folder, options.signal)
-  const pages = await importPdf(drawn, name, folder, options)
+  const pages = await importPdf(drawn, name, folder, false, options)
   // Where the slides were counted otherwise than they were drawn, nobody knows whose the notes are.
   const isMatched = show.slides.length === pages.length
   const notes = [isMatched ? null : NOT_MATCHED, fontNote(await missingFonts(show.fonts))]

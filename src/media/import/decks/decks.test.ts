@@ -162,7 +162,7 @@ describe('what is written on the pages of a PDF', () => {
         [500, 2, 'Something is explained here'],
       ]),
     )
-    const read = readPages(`${FONTS}\n${pages.join('\n')}`, 6)
+    const read = readPages(`${FONTS}\n${pages.join('\n')}`, 6, true)
     expect(read.map(({ title }) => title)).toEqual([
       'Tides part a',
       'Currents part b',
@@ -181,7 +181,7 @@ describe('what is written on the pages of a PDF', () => {
         [200, 2, title],
       ]),
     )
-    expect(readPages(`${FONTS}\n${pages.join('\n')}`, 4).map(({ title }) => title)).toEqual([
+    expect(readPages(`${FONTS}\n${pages.join('\n')}`, 4, true).map(({ title }) => title)).toEqual([
       'Tides',
       'Wind',
       'Waves',
@@ -192,13 +192,13 @@ describe('what is written on the pages of a PDF', () => {
   test('an outline that names nearly all pages is believed', () => {
     const pages = [1, 2].map((number) => page(number, [[100, 1, 'Large']]))
     const outline = '<outline>\n<item page="1">First</item>\n<item page="2">Second &amp; last</item>\n</outline>'
-    expect(readPages(`${FONTS}\n${pages.join('\n')}\n${outline}`, 2).map(({ title }) => title)).toEqual([
+    expect(readPages(`${FONTS}\n${pages.join('\n')}\n${outline}`, 2, true).map(({ title }) => title)).toEqual([
       'First',
       'Second & last',
     ])
   })
 
   test('a page without any words has no title', () => {
-    expect(readPages(page(1, []), 1)).toEqual([{ title: '', text: '' }])
+    expect(readPages(page(1, []), 1, false)).toEqual([{ title: '', text: '' }])
   })
 })

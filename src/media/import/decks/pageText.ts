@@ -28,10 +28,10 @@ interface Line {
 }
 
 /**
- * Reads what `pdftohtml -xml` prints of `count` pages. A page's title is what its outline calls it, where that names most pages;
+ * Reads what `pdftohtml -xml` prints of `count` pages. A page's title is what its outline calls it, where it has one that names most pages;
  * otherwise what is written largest in its upper half, and not at the same place on many pages, as running heads are.
  */
-export function readPages(printed: string, count: number): PageText[] {
+export function readPages(printed: string, count: number, isOutlined: boolean): PageText[] {
   const pages = Array.from({ length: count }, () => [] as Line[])
   const sizes = new Map<string, number>()
   let [page, height] = [0, 1]
@@ -44,7 +44,7 @@ export function readPages(printed: string, count: number): PageText[] {
     if (text) addText(pages[page - 1], plain(text[3]!), Number(text[1]) / height, (sizes.get(text[2]!) ?? 0) / height)
   }
   const shares = sharesOf(pages)
-  const outline = outlineOf(printed, count)
+  const outline = isOutlined ? outlineOf(printed, count) : null
   return pages.map((lines, i) => ({
     title: cutText(outline?.[i] ?? titleOf(lines, shares), MOST_TITLE),
     text: cutText(

@@ -13,11 +13,12 @@ const MOST_PAGES = 500
 const LIMIT: Seconds = 1800
 const PAGE_LIMIT: Seconds = 60
 
-/** Makes a slide of each page of a PDF; returns what is written on them. */
+/** Makes a slide of each page of a PDF; returns what is written on them. `isOutlined`: whether somebody has made its outline. */
 export async function importPdf(
   path: string,
   name: string,
   folder: string,
+  isOutlined: boolean,
   { signal, onProgress }: { signal?: AbortSignal; onProgress?: (share: number) => void },
 ): Promise<PageText[]> {
   const count = await countPages(path, name)
@@ -34,7 +35,7 @@ export async function importPdf(
   await Promise.all(Array.from({ length: Math.min(availableParallelism(), 4) }, draw))
   const options = { limit: LIMIT, signal }
   const written = await readable(name, () => runProgram('pdftohtml', ['-xml', '-i', '-stdout', path], options))
-  return readPages(storableText(written.toString('utf8')), count)
+  return readPages(storableText(written.toString('utf8')), count, isOutlined)
 }
 
 async function countPages(path: string, name: string): Promise<number> {
