@@ -41,9 +41,15 @@ const probeSchema = z.object({
         codec_name: z.string().optional(),
         sample_rate: z.coerce.number().optional(),
         channels: z.number().optional(),
+        index: z.number(),
         width: z.number().optional(),
         height: z.number().optional(),
-        disposition: z.object({ attached_pic: z.number() }).partial().optional(),
+        sample_aspect_ratio: z.string().optional(),
+        field_order: z.string().optional(),
+        color_space: z.string().optional(),
+        color_transfer: z.string().optional(),
+        disposition: z.object({ attached_pic: z.number(), default: z.number() }).partial().optional(),
+        side_data_list: z.array(z.object({ rotation: z.number().optional() })).optional(),
       }),
     )
     .default([]),
@@ -53,15 +59,36 @@ const probeSchema = z.object({
 export interface Probe {
   /** Length the container states, where it does and does not only guess. */
   length: Seconds | null
-  sound: { rate: Hertz; channels: number } | null
-  picture: { width: number; height: number } | null
+  sound: SoundStream | null
+  picture: PictureStream | null
+}
+
+export interface SoundStream {
+  /** Number of the stream in its file. */
+  index: number
+  rate: Hertz
+  channels: number
+}
+
+/** As it is seen: upright. */
+export interface PictureStream {
+  width: number
+  height: number
+  /** Width of a pixel over its height. */
+  pixelShape: number
+  isInterlaced: boolean
+  /** `high`: of a wide range of light (PQ or HLG). */
+  range: 'usual' | 'high'
+  /** By which colours were coded, as far as the file says. */
+  matrix: string | null
 }
 
 export async function probeFile(path: string, demuxer: string, name: string): Promise<Probe> {
   const args = ['-v', 'error', ...inputOf(path, demuxer), '-show_streams', '-show_format', '-of', 'json']
   const output = await orDamaged(name, () => runProgram('ffprobe', args, { limit: PROBE_LIMIT }))
   const { streams, format } = readProbe(output, name)
-  const sound = streams.find((stream) => stream.codec_type === 'audio' && stream.sample_rate && stream.channels)
+  const sounds = streams.filter((stream) => stream.codec_type === 'audio' && stream.sample_rate && stream.channels)
+  const sound = sounds.find(({ disposition }) => disposition?.default) ?? sounds[0]
   const picture = streams.find(
     (stream) => stream.codec_type === 'video' && !stream.disposition?.attached_pic && stream.width && stream.height,
   )
@@ -69,8 +96,35 @@ export async function probeFile(path: string, demuxer: string, name: string): Pr
   if ((format.duration ?? 0) > LIMITS.length && !(await isEstimated(path, demuxer))) throw tooLong(name)
   return {
     length: (await isEstimated(path, demuxer)) ? null : (format.duration ?? null),
-    sound: sound ? { rate: sound.sample_rate!, channels: sound.channels! } : null,
-    picture: picture ? { width: picture.width!, height: picture.height! } : null,
+    sound: sound ? { index: sound.index, rate: sound.sample_rate!, channels: sound.channels! } : null,
+    picture: picture ? pictureOf(picture) : null,
+  }
+}
+
+const WIDE_RANGE = ['smpte2084', 'arib-std-b67']
+/** As ffprobe calls them, and as its filters do. */
+const MATRICES: Record<string, string> = {
+  bt709: 'bt709',
+  smpte170m: 'smpte170m',
+  bt470bg: 'bt470',
+  bt2020nc: 'bt2020',
+  bt2020c: 'bt2020',
+  fcc: 'fcc',
+  smpte240m: 'smpte240m',
+}
+
+function pictureOf(stream: z.infer<typeof probeSchema>['streams'][number]): PictureStream {
+  const turn = stream.side_data_list?.find(({ rotation }) => rotation !== undefined)?.rotation ?? 0
+  const isTurned = Math.abs(turn % 180) === 90
+  const [wide = 1, high = 1] = (stream.sample_aspect_ratio ?? '1:1').split(':').map(Number)
+  const shape = wide > 0 && high > 0 ? wide / high : 1
+  return {
+    width: isTurned ? stream.height! : stream.width!,
+    height: isTurned ? stream.width! : stream.height!,
+    pixelShape: isTurned ? 1 / shape : shape,
+    isInterlaced: ['tt', 'bb', 'tb', 'bt'].includes(stream.field_order ?? ''),
+    range: WIDE_RANGE.includes(stream.color_transfer ?? '') ? 'high' : 'usual',
+    matrix: MATRICES[stream.color_space ?? ''] ?? null,
   }
 }
 
@@ -117,12 +171,20 @@ async function isEstimated(path: string, demuxer: string): Promise<boolean> {
 /** A picture of the cover may stand before the header of an MP3 file. */
 const HEADER_SEARCH = 4 << 20
 
-/** Decodes the first sound stream into interleaved 32-bit floats, chunk by chunk, each of whole frames. */
+/** Formats whose parts carry time stamps, which need not follow each other. */
+const STAMPED = ['mov', 'matroska', 'mpegts', 'avi', 'asf', 'ogg']
+/** Gaps and overlaps from here on are real; smaller ones are how a format rounds its time stamps. */
+const REAL_GAP: Seconds = 0.02
+
+/**
+ * Decodes a sound stream into interleaved 32-bit floats, chunk by chunk, each of whole frames. Time stamps decide where
+ * samples are: a sound that begins later than the file begins with silence, and its gaps are silent.
+ */
 export async function decodeSound(
   path: string,
   demuxer: string,
   name: string,
-  { rate, channels }: { rate: Hertz; channels: number },
+  { rate, channels, index }: Omit<SoundStream, 'index'> & { index?: number },
   take: (samples: Float32Array) => void | Promise<void>,
   options: Pick<RunOptions, 'signal'> = {},
 ): Promise<void> {
@@ -132,9 +194,10 @@ export async function decodeSound(
     '-nostdin',
     ...inputOf(path, demuxer),
     '-map',
-    '0:a:0',
+    `0:${index ?? 'a:0'}`,
     '-vn',
     '-sn',
+    ...(STAMPED.includes(demuxer) ? ['-af', `aresample=async=1:min_hard_comp=${REAL_GAP}:first_pts=0`] : []),
     '-ac',
     String(channels),
     '-ar',

@@ -26,7 +26,7 @@ export async function measureFile(path: string): Promise<Measured> {
   if (!sound) throw new UserError(`This file has no sound in it: ${name}. Choose a file with an audio track.`)
   const { rate, channels } = sound
   return measureWith(rate, channels, (take) =>
-    decodeSound(path, demuxer, name, { rate, channels }, (samples) => take(deinterleave(samples, channels))),
+    decodeSound(path, demuxer, name, sound, (samples) => take(deinterleave(samples, channels))),
   )
 }
 

@@ -14,6 +14,12 @@ const KNOWN: Record<string, Omit<FileIdentity, 'extension'>> = {
   'image/png': { kind: 'still', demuxer: null },
   'image/jpeg': { kind: 'still', demuxer: null },
   'image/webp': { kind: 'still', demuxer: null },
+  'image/avif': { kind: 'still', demuxer: null },
+  'image/gif': { kind: 'still', demuxer: 'gif' },
+  'image/tiff': { kind: 'still', demuxer: null },
+  'image/bmp': { kind: 'still', demuxer: null },
+  'image/heic': { kind: 'still', demuxer: null },
+  'image/heif': { kind: 'still', demuxer: null },
   'application/pdf': { kind: 'deck', demuxer: null },
   'application/vnd.openxmlformats-officedocument.presentationml.presentation': { kind: 'deck', demuxer: null },
   'application/vnd.oasis.opendocument.presentation': { kind: 'deck', demuxer: null },
@@ -30,14 +36,21 @@ const KNOWN: Record<string, Omit<FileIdentity, 'extension'>> = {
   'video/x-m4v': { kind: 'recording', demuxer: 'mov' },
   'video/quicktime': { kind: 'recording', demuxer: 'mov' },
   'video/webm': { kind: 'recording', demuxer: 'matroska' },
+  'video/matroska': { kind: 'recording', demuxer: 'matroska' },
+  'video/vnd.avi': { kind: 'recording', demuxer: 'avi' },
+  'video/mp2t': { kind: 'recording', demuxer: 'mpegts' },
+  'video/3gpp': { kind: 'recording', demuxer: 'mov' },
+  'application/vnd.ms-asf': { kind: 'recording', demuxer: 'asf' },
+  'video/x-ms-asf': { kind: 'recording', demuxer: 'asf' },
+  'audio/x-ms-asf': { kind: 'sound', demuxer: 'asf' },
+  'audio/aiff': { kind: 'sound', demuxer: 'aiff' },
 }
 /** Things people bring that another step turns into something usable, by the ending that fits their bytes. */
 const ADVICE: Record<string, string> = {
   ...each(['key', 'cfb', 'docx', 'odt'], 'Save the slides as PPTX, ODP or PDF, without a password, and bring in that.'),
-  ...each(['avi', 'mkv', 'asf', 'flv', 'mpg', 'mts', '3gp', 'ogv'], 'Save the recording as MP4.'),
-  ...each(['heic', 'avif', 'bmp', 'tif', 'jxl', 'jp2', 'ico', 'psd', 'cr2', 'svg'], 'Save the picture as PNG or JPEG.'),
-  ...each(['aif', 'caf', 'wma', 'amr', 'ape', 'wv', 'ac3', 'dsf', 'rf64', 'mid'], 'Save the sound as WAV or FLAC.'),
-  gif: 'Save the picture as PNG, or the animation as MP4.',
+  ...each(['flv', 'mpg', 'ogv'], 'Save the recording as MP4.'),
+  ...each(['jxl', 'jp2', 'ico', 'psd', 'cr2'], 'Save the picture as PNG or JPEG.'),
+  ...each(['amr', 'ape', 'wv', 'ac3', 'dsf', 'mid'], 'Save the sound as WAV or FLAC.'),
   zip: 'Unpack it and bring in the files, or choose "Open a copy" on the home page for a saved lesson.',
 }
 
@@ -45,7 +58,8 @@ function each(endings: readonly string[], advice: string): Record<string, string
   return Object.fromEntries(endings.map((ending) => [ending, advice]))
 }
 
-const USABLE = 'Bring in PNG, JPEG, WebP, PDF, PPTX, ODP, WAV, MP3, M4A, OGG, FLAC, MP4, MOV or WebM.'
+const USABLE =
+  'Bring in a picture (PNG, JPEG, SVG …), slides (PDF, PPTX, ODP), a sound (WAV, MP3, M4A, OGG, FLAC …) or a recording (MP4, MOV, WebM, MKV …).'
 
 /** The bytes decide, never the name. Throws a UserError that says what can be used instead. */
 export async function identifyFile(path: string, name: string): Promise<FileIdentity> {
@@ -54,25 +68,28 @@ export async function identifyFile(path: string, name: string): Promise<FileIden
   if (size === 0) throw new UserError(`There is nothing in this file: ${name}. Copy it again from where it came from.`)
   const found = await fileTypeFromFile(path)
   const known = found && KNOWN[found.mime.split(';')[0]!]
-  if (known) return { ...known, extension: found.ext }
-  const advice = ADVICE[found?.ext ?? ''] ?? ADVICE[(await otherEnding(path)) ?? '']
-  throw new UserError(`This file can't be used: ${name}. ${advice ?? USABLE}`)
+  const identity = known ? { ...known, extension: found.ext } : await byItsBeginning(path)
+  if (identity) return identity
+  throw new UserError(`This file can't be used: ${name}. ${ADVICE[found?.ext ?? ''] ?? USABLE}`)
 }
 
 /** Formats that are told by their first characters alone. */
-const OTHER: [beginning: RegExp, ending: string][] = [
-  [/^RF64/, 'rf64'],
-  [/^caff/, 'caf'],
-  [/^FORM....AIF[FC]/s, 'aif'],
-  [/^(?:\uFEFF|\s|<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>]*>)*<svg[\s>]/i, 'svg'],
+const BEGINNINGS: [beginning: RegExp, identity: FileIdentity][] = [
+  [/^RF64/, { kind: 'sound', demuxer: 'wav', extension: 'wav' }],
+  [/^caff/, { kind: 'sound', demuxer: 'caf', extension: 'caf' }],
+  [/^FORM....AIF[FC]/s, { kind: 'sound', demuxer: 'aiff', extension: 'aif' }],
+  [
+    /^(?:\uFEFF|\s|<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>]*>)*<svg[\s>]/i,
+    { kind: 'still', demuxer: null, extension: 'svg' },
+  ],
 ]
 
-async function otherEnding(path: string): Promise<string | undefined> {
+async function byItsBeginning(path: string): Promise<FileIdentity | undefined> {
   const file = await open(path)
   try {
     const { buffer, bytesRead } = await file.read(Buffer.alloc(1024), 0, 1024, 0)
     const head = buffer.subarray(0, bytesRead).toString('utf8')
-    return OTHER.find(([beginning]) => beginning.test(head))?.[1]
+    return BEGINNINGS.find(([beginning]) => beginning.test(head))?.[1]
   } finally {
     await file.close()
   }

@@ -94,6 +94,73 @@ describe('what is taken', () => {
     pixel(960, 540).forEach((value, c) => expect(Math.abs(value - [0xb0, 0x20, 0x4f][c]!)).toBeLessThan(6))
   })
 
+  const red = () => sharp({ create: { width: 400, height: 300, channels: 3, background: '#b0204f' } })
+  const drawing =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30" fill="#b0204f"/></svg>'
+  const pictures: [ending: string, make: (path: string) => Promise<unknown>][] = [
+    ['avif', async (path) => writeFile(path, await red().avif({ quality: 90 }).toBuffer())],
+    ['gif', async (path) => writeFile(path, await red().gif().toBuffer())],
+    ['tif', async (path) => writeFile(path, await red().tiff().toBuffer())],
+    ['bmp', async (path) => (await red().png().toFile(`${path}.png`), ffmpeg('-i', `${path}.png`, path))],
+    ['svg', (path) => writeFile(path, drawing)],
+    [
+      'heic',
+      async (path) => (
+        await red().png().toFile(`${path}.png`),
+        runProgram('heif-enc', ['-o', path, `${path}.png`], { limit: 60 })
+      ),
+    ],
+  ]
+  test.each(pictures)('a picture as %s is seen as it is', async (ending, make) => {
+    await make(at(`drawn.${ending}`))
+    const { hash, kind, note } = await take(`drawn.${ending}`)
+    expect({ kind, note }).toEqual({ kind: 'still', note: null })
+    const { data, info } = await sharp(await store.local(hash, PARTS.page(1)))
+      .removeAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true })
+    const middle = [...data.subarray((540 * info.width + 960) * 3).subarray(0, 3)]
+    middle.forEach((value, c) => expect(Math.abs(value - [0xb0, 0x20, 0x4f][c]!)).toBeLessThan(8))
+  })
+
+  test('a drawing that names a file is drawn without it, and light writing on nothing stands on a dark ground', async () => {
+    await put('secret.png', await red().png().toBuffer())
+    const image = `<image href="file://${at('secret.png')}" width="40" height="30"/>`
+    await put('curious.svg', drawing.replace(/<rect.*?\/>/, image))
+    await put('light.svg', drawing.replace(/<rect.*?\/>/, '<circle cx="20" cy="15" r="5" fill="#ffffff"/>'))
+    const pixels = async (name: string) => {
+      const page = sharp(await store.local((await take(name)).hash, PARTS.page(1)))
+        .removeAlpha()
+        .raw()
+      const { data, info } = await page.toBuffer({ resolveWithObject: true })
+      return (x: number, y: number) => [...data.subarray((y * info.width + x) * 3).subarray(0, 3)]
+    }
+    expect((await pixels('curious.svg'))(960, 540)).toEqual([255, 255, 255])
+    const light = await pixels('light.svg')
+    expect(light(960, 540)).toEqual([255, 255, 255])
+    expect(Math.max(...light(300, 300))).toBeLessThan(60)
+  })
+
+  test('a moving GIF is a recording', async () => {
+    await ffmpeg('-f', 'lavfi', '-i', 'testsrc=size=320x180:rate=10:duration=2', at('moving.gif'))
+    const media = await take('moving.gif')
+    expect(media).toMatchObject({ kind: 'recording', channels: 0 })
+    expect(media.length!).toBeCloseTo(2, 1)
+  })
+
+  test.each([
+    ['aiff', ['-c:a', 'pcm_s24be']],
+    ['caf', ['-c:a', 'pcm_s16le']],
+    ['wma', ['-c:a', 'wmav2']],
+    ['rf64.wav', ['-c:a', 'pcm_s16le', '-rf64', 'always']],
+  ])('a sound as %s is heard as it is', async (ending, coding) => {
+    await ffmpeg('-i', at('tone.wav'), ...coding, at(`foreign.${ending}`))
+    const media = await take(`foreign.${ending}`)
+    expect(media).toMatchObject({ kind: 'sound', channels: 2, note: null })
+    expect(Math.abs(media.length! - 2)).toBeLessThan(0.06)
+    expect(integratedLoudness((await store.analysis(media.hash))!.energy)!).toBeCloseTo(-20, 0)
+  })
+
   test('a recording has a picture that plays everywhere, its own sound and its length', async () => {
     await ffmpeg(
       '-f',
@@ -145,7 +212,7 @@ describe('what is refused, with a sentence that says what to do', () => {
   const playlist = '#EXTM3U\n#EXT-X-TARGETDURATION:10\n#EXTINF:10,\nfile:///etc/passwd\n#EXT-X-ENDLIST\n'
   const cases: [name: string, make: () => Promise<unknown>, sentence: RegExp][] = [
     ['empty.wav', () => put('empty.wav', ''), /nothing in this file: empty\.wav.*again/],
-    ['text.mp4', () => put('text.mp4', 'This is only a text.'), /can't be used: text\.mp4\. Bring in PNG/],
+    ['text.mp4', () => put('text.mp4', 'This is only a text.'), /can't be used: text\.mp4\. Bring in a picture \(PNG/],
     ['list.mp3', () => put('list.mp3', playlist), /can't be used: list\.mp3/],
     ['concat.wav', () => put('concat.wav', "ffconcat version 1.0\nfile '/etc/passwd'\n"), /can't be used/],
     [
@@ -293,11 +360,9 @@ describe('files as they come', () => {
   })
 
   test.each([
-    ['look.svg', '<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg"/>', 'Save the picture as PNG or JPEG'],
-    ['voice.aif', 'FORM\0\0\0\x20AIFFCOMM', 'Save the sound as WAV or FLAC'],
-    ['voice.caf', 'caff\0\x01\0\0desc', 'Save the sound as WAV or FLAC'],
-    ['long.wav', 'RF64\xff\xff\xff\xffWAVEds64', 'Save the sound as WAV or FLAC'],
-    ['picture.bmp', 'BM\x36\0\0\0\0\0\0\0\x36\0\0\0\x28\0\0\0', 'Save the picture as PNG or JPEG'],
+    ['look.ico', '\0\0\x01\0\x01\0\x10\x10\0\0\x01\0\x20\0', 'Save the picture as PNG or JPEG'],
+    ['voice.amr', '#!AMR\n\0\0\0\0', 'Save the sound as WAV or FLAC'],
+    ['film.flv', 'FLV\x01\x05\0\0\0\x09', 'Save the recording as MP4'],
   ])('%s is named with what to do', async (name, bytes, advice) => {
     await put(name, Buffer.from(bytes, 'latin1'))
     await expect(take(name)).rejects.toThrow(advice)

@@ -1,6 +1,7 @@
 import { copyFile, link, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { stat } from 'node:fs/promises'
+import sharp from 'sharp'
 import { LIMITS } from '@/core/lesson/limits'
 import type { MediaInfo } from '@/core/messages/media'
 import { analysisLength, type Analysis } from '@/core/measure/analysis'
@@ -59,7 +60,10 @@ async function examine(
   options: ImportOptions,
 ): Promise<Findings> {
   const base = { length: null, channels: 0, ...NO_PAGES, lastPicture: null, note: null }
-  if (identity.kind === 'still') return { ...base, kind: 'still', ...(await importStill(path, name, folder)) }
+  if (identity.kind === 'still') {
+    if (identity.extension === 'gif' && (await moves(path))) return examineTimed(path, name, 'gif', folder, options)
+    return { ...base, kind: 'still', ...(await importStill(path, identity.extension, name, folder)) }
+  }
   if (identity.kind === 'deck') {
     const { pages, note } = await importDeck(path, identity.extension, name, folder, options)
     return { ...base, kind: 'deck', ...tellPages(pages), note }
@@ -75,6 +79,14 @@ const tellPages = (pages: readonly DeckPage[]) => ({
   notes: pages.some(({ notes }) => notes) ? pages.map(({ notes }) => notes) : [],
   hidden: pages.flatMap(({ isHidden }, i) => (isHidden ? [i + 1] : [])),
 })
+
+/** Whether a file of pictures has several that follow each other. */
+const moves = async (path: string): Promise<boolean> =>
+  ((
+    await sharp(path, { limitInputPixels: false })
+      .metadata()
+      .catch(() => null)
+  )?.pages ?? 1) > 1
 
 /** Sound or recording: a container may hold either, whatever its ending says. */
 async function examineTimed(

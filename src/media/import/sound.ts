@@ -33,7 +33,7 @@ export async function importSound(
       path,
       demuxer,
       name,
-      { rate: HOUSE_RATE, channels },
+      { rate: HOUSE_RATE, channels, index: probe.sound!.index },
       async (samples) => {
         frames += samples.length / channels
         if (frames > LIMITS.length * HOUSE_RATE) throw tooLong(name)

@@ -1,4 +1,5 @@
 import { FRAME_RATE } from '@/core/units'
+import type { PictureStream } from '../ffmpeg'
 import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
 
 /**
@@ -35,11 +36,57 @@ export const CODING: readonly string[] = [
 /** Frames between two pictures one can jump to. */
 export const KEY_INTERVAL = 120
 
-/** Brings any picture to the video's size, rate and colours. */
-export const FIT_FILTER = [
-  `scale=${PICTURE_WIDTH}:${PICTURE_HEIGHT}:force_original_aspect_ratio=decrease:out_color_matrix=bt709:out_range=tv`,
-  `pad=${PICTURE_WIDTH}:${PICTURE_HEIGHT}:-1:-1:white`,
-  'setsar=1',
+const SCALE = 'out_color_matrix=bt709:out_range=tv'
+const AS_CODED = ['setsar=1', 'format=yuv420p']
+
+/** Brings a picture of the video's own size to its colours. */
+export const STILL_FILTER = [
+  `scale=${PICTURE_WIDTH}:${PICTURE_HEIGHT}:${SCALE}`,
   `fps=${FRAME_RATE}`,
-  'format=yuv420p',
+  ...AS_CODED,
 ].join(',')
+
+/**
+ * Brings the picture of a recording to the video's size and colours: lines of two moments become pictures of one, pixels
+ * become square, light of a wide range becomes usual light, and what is not tagged is taken for what its size says. It is
+ * put in the middle, without a row or column of the ground where it fills the frame but for a rounding.
+ */
+export function recordingFilter(picture: PictureStream): string {
+  const { width, height } = sizeInFrame(picture)
+  const ground =
+    width < PICTURE_WIDTH || height < PICTURE_HEIGHT ? [`pad=${PICTURE_WIDTH}:${PICTURE_HEIGHT}:-1:-1:white`] : []
+  return [
+    ...(picture.isInterlaced ? ['bwdif=mode=send_frame:deint=interlaced'] : []),
+    ...(picture.range === 'high' ? TO_USUAL_LIGHT : []),
+    `scale=${width}:${height}:${picture.range === 'high' ? SCALE : `in_color_matrix=${matrixOf(picture)}:${SCALE}`}`,
+    ...ground,
+    ...AS_CODED,
+  ].join(',')
+}
+
+/** A piece of the ground narrower than this is a rounding. */
+const ROUNDING = 4 // pixels
+
+/** How large a picture is in the frame, in whole pairs of pixels. */
+export function sizeInFrame({ width, height, pixelShape }: PictureStream): { width: number; height: number } {
+  const wide = width * pixelShape
+  const scale = Math.min(PICTURE_WIDTH / wide, PICTURE_HEIGHT / height)
+  const rounded = (size: number, whole: number) =>
+    whole - size * scale <= ROUNDING ? whole : 2 * Math.round((size * scale) / 2)
+  return { width: rounded(wide, PICTURE_WIDTH), height: rounded(height, PICTURE_HEIGHT) }
+}
+
+/** Pictures of 720 lines and more are in the colours of high definition, unless they say otherwise. */
+const matrixOf = ({ matrix, height }: PictureStream) => matrix ?? (height >= 720 ? 'bt709' : 'bt601')
+
+/**
+ * The white of a page (203 cd/m², ITU-R BT.2408) is the usual white; what is brighter is as bright as that.
+ */
+const TO_USUAL_LIGHT = [
+  'zscale=transfer=linear:npl=203',
+  'format=gbrpf32le',
+  'zscale=primaries=bt709',
+  'tonemap=clip',
+  'zscale=transfer=bt709:matrix=bt709:range=tv',
+  'format=yuv420p',
+]

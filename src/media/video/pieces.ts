@@ -5,13 +5,13 @@ import type { Picture } from '@/core/lesson/document'
 import type { PictureLayer, Shot } from '@/core/picture/shots'
 import { FRAME_RATE } from '@/core/units'
 import { drawCard } from './card'
-import { inputOf } from '../ffmpeg'
+import { inputOf, probeFile } from '../ffmpeg'
 import { identifyFile } from '../import/identify'
 import { CODING_MEMORY, runProgram } from '../process'
 import type { Assets, Recipe } from '../store/assets'
 import { PARTS, type MediaStore } from '../store/store'
 import { NAL, parameterSets, splitNals } from './annexB'
-import { CODING, FIT_FILTER, KEY_INTERVAL } from './coding'
+import { CODING, KEY_INTERVAL, recordingFilter, STILL_FILTER } from './coding'
 
 /**
  * Coded pieces of a video. A still is one coded picture, followed by pictures that say 'as before' for as long as it
@@ -99,7 +99,7 @@ interface Repeats {
  */
 async function codedRepeats(signal?: AbortSignal): Promise<Repeats> {
   const black = ['-f', 'lavfi', '-i', `color=black:size=16x16:rate=${FRAME_RATE}`]
-  const stream = await code(black, KEY_INTERVAL, FIT_FILTER, { signal })
+  const stream = await code(black, KEY_INTERVAL, STILL_FILTER, { signal })
   const nals = splitNals(stream)
   const pictures = nals.filter(({ type }) => type === NAL.slice).map(({ bytes }) => bytes)
   if (pictures.length !== KEY_INTERVAL - 1)
@@ -124,7 +124,7 @@ async function codedStill(work: Work, picture: Exclude<Picture, { kind: 'recordi
   })
 }
 
-const codePicture = (work: Work, input: string[], fed?: Buffer) => code(input, 1, FIT_FILTER, { ...work, fed })
+const codePicture = (work: Work, input: string[], fed?: Buffer) => code(input, 1, STILL_FILTER, { ...work, fed })
 
 /** What is told apart of a recording's movement. A picture that only stands is coded like the first of a movement. */
 const movementOf = ({ picture, from, moving, speed }: PictureLayer) => ({
@@ -142,16 +142,17 @@ async function codedMovement(work: Work, layer: PictureLayer): Promise<string> {
   return assets.file(recipe, async (draft) => {
     const original = await store.local(media, PARTS.original)
     const { demuxer } = await identifyFile(original, media)
+    const { picture } = await probeFile(original, demuxer!, media)
     const { lastPicture: last } = await store.info(media)
     // From the key picture before: what is on the screen at a moment may have come long before it.
     const seek = ['-noaccurate_seek', '-ss', String(Math.min(from, last ?? Infinity))]
-    const filter = `setpts=PTS/${speed},fps=${FRAME_RATE}:start_time=0,${FIT_FILTER},tpad=stop=-1:stop_mode=clone`
+    const filter = `setpts=PTS/${speed},fps=${FRAME_RATE}:start_time=0,${recordingFilter(picture!)},tpad=stop=-1:stop_mode=clone`
     await code([...seek, ...inputOf(original, demuxer!)], frames, filter, { signal, out: draft })
   })
 }
 
 /** Raised when the same part of a recording comes to be coded otherwise. */
-const MOVEMENT_EDITION = 2
+const MOVEMENT_EDITION = 3
 
 /** The last picture of a movement alone, to be held. */
 async function lastPicture(work: Work, layer: PictureLayer, moving: string): Promise<Buffer> {
@@ -187,7 +188,7 @@ function code(input: string[], frames: number, filter: string, { signal, fed, ou
 /** Coded pieces depend on how they are coded, and by which edition of the coder. */
 const recipeOf = ({ edition }: Work, sources: readonly string[], recipe: readonly unknown[]): Recipe => ({
   kind: 'coded',
-  edition: [CODING, FIT_FILTER, edition],
+  edition: [CODING, STILL_FILTER, edition],
   sources,
   recipe,
   extension: 'h264',

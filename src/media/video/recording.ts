@@ -3,9 +3,9 @@ import { FRAME_RATE, type Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import { inputOf, orDamaged, type Probe } from '../ffmpeg'
 import { CODING_MEMORY, runProgram } from '../process'
-import { makePage } from '../import/stills'
+import { makePage, pictureIn } from '../import/stills'
 import { PARTS } from '../store/store'
-import { CODING, FIT_FILTER } from './coding'
+import { CODING, recordingFilter } from './coding'
 
 const LIMIT: Seconds = 4 * 3600
 const MOST_PIXELS = 8192 * 4320
@@ -33,6 +33,8 @@ export async function importRecording(
   const stays = last && heard - last.end > 1 / FRAME_RATE ? heard - last.end : 0
   let frames = 0
   const proxy = join(folder, PARTS.proxy)
+  const filter = [`fps=${FRAME_RATE}:start_time=0`, recordingFilter(probe.picture!)]
+  if (stays > 0) filter.push(`tpad=stop_mode=clone:stop_duration=${stays.toFixed(3)}`)
   const args = [
     '-v',
     'error',
@@ -45,7 +47,7 @@ export async function importRecording(
     '-an',
     '-sn',
     '-vf',
-    stays > 0 ? `${FIT_FILTER},tpad=stop_mode=clone:stop_duration=${stays.toFixed(3)}` : FIT_FILTER,
+    filter.join(','),
     ...CODING,
     '-movflags',
     '+faststart',
@@ -58,7 +60,7 @@ export async function importRecording(
   }
   await orDamaged(name, () => runProgram('ffmpeg', args, { limit: LIMIT, memory: CODING_MEMORY, signal, onOutput }))
   if (frames === 0) throw new UserError(`There is no picture in this recording: ${name}. Record or save it again.`)
-  await makePage(await frameAt(proxy, Math.min(1, frames / FRAME_RATE / 2)), folder, 1)
+  await makePage(pictureIn(await frameAt(proxy, Math.min(1, frames / FRAME_RATE / 2))), folder, 1)
   return { length: frames / FRAME_RATE, lastPicture: stays > 0 ? last!.start : null }
 }
 

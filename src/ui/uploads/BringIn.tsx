@@ -5,7 +5,12 @@ import { Button } from 'antd'
 import { useRef } from 'react'
 import { useBringIn } from './useBringIn'
 
-const ACCEPTED = '.png,.jpg,.jpeg,.webp,.pdf,.wav,.mp3,.m4a,.aac,.ogg,.opus,.flac,.mp4,.mov,.webm'
+const ACCEPTED = [
+  '.png,.jpg,.jpeg,.webp,.avif,.gif,.tif,.tiff,.bmp,.svg,.heic,.heif',
+  '.pdf,.pptx,.odp',
+  '.wav,.mp3,.m4a,.aac,.ogg,.opus,.flac,.aif,.aiff,.caf,.wma',
+  '.mp4,.mov,.m4v,.webm,.mkv,.avi,.mts,.m2ts,.3gp,.wmv',
+].join(',')
 
 /** The button way of bringing in files; dropping them does the same. */
 export function BringIn({ type = 'default' }: { type?: 'default' | 'primary' }) {

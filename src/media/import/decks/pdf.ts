@@ -6,7 +6,7 @@ import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import { sentenceFor } from '../../ffmpeg'
 import { ProgramError, runProgram } from '../../process'
-import { makePage, PICTURE_WIDTH } from '../stills'
+import { makePage, pictureIn, PICTURE_WIDTH } from '../stills'
 import { readPages, type PageText } from './pageText'
 
 const MOST_PAGES = 500
@@ -55,7 +55,7 @@ async function drawPage(path: string, name: string, folder: string, page: number
   const args = [...only, '-tiff', '-scale-to', String(PICTURE_WIDTH), path, join(folder, raw)]
   await readable(name, () => runProgram('pdftoppm', args, { limit: PAGE_LIMIT, signal }))
   const drawn = (await readdir(folder)).find((file) => file.startsWith(`${raw}.`))!
-  await makePage(join(folder, drawn), folder, page)
+  await makePage(pictureIn(join(folder, drawn)), folder, page)
   await rm(join(folder, drawn))
 }
 
