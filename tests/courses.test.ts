@@ -12,6 +12,8 @@ let faults: string[]
 
 beforeAll(async () => {
   application = await startApplication()
+  // One course is enough to begin with.
+  await fetch(`${application.url}/api/courses/learn`, { method: 'DELETE', headers: { origin: application.url } })
   browser = await openBrowser()
   ;({ page, faults } = await openPage(browser, application.url))
 })
@@ -109,7 +111,7 @@ test('what is deleted is gone for everybody, and can be brought back: at once, a
   await becomes(['Coastal Skipper Basics | Reading a tide table'])
   await page.reload()
   await (await page.waitForSelector('summary'))!.click()
-  await waitForText(page, '2 things were deleted lately')
+  await waitForText(page, '3 things were deleted lately')
   await clickOn(page, 'Bring back By night')
   await becomes(['By night | Over the bar (copy)', 'Coastal Skipper Basics | Reading a tide table'])
   await clickOn(page, 'Bring back Over the bar')
