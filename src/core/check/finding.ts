@@ -31,4 +31,5 @@ export type FindingCode =
   | 'loose-nudge'
   | 'loose-picture'
   | 'loose-pin'
+  | 'loose-layer'
   | 'pin-missed'

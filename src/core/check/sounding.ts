@@ -61,7 +61,7 @@ function firstOverlap(a: readonly SpeechSegment[], b: readonly SpeechSegment[]):
 function checkLoose(lesson: Lesson, { loose, steps }: Timeline): Finding[] {
   const numbers = new Map(steps.map(({ step, index }) => [step.id, index + 1]))
   return loose.map((one): Finding => {
-    const isPicture = one.kind === 'picture' || one.kind === 'pin'
+    const isPicture = one.kind === 'picture' || one.kind === 'pin' || one.kind === 'layer'
     return {
       severity: 'warning',
       code: `loose-${one.kind}`,
@@ -80,6 +80,8 @@ function looseSentence(lesson: Lesson, loose: Loose): string {
       return 'A point of the music’s gain has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.'
     case 'picture':
       return 'a further picture is not seen: the word it comes with is gone, or not said. Hang it on another word, or take it out.'
+    case 'layer':
+      return 'something over the picture is not seen: the word it comes with is gone, or not said. Hang it on another word, or take it out.'
     case 'pin':
       return 'a moment of the recording was pinned to a word that is gone, or not said. Pin it to another word, or take the pin out.'
   }

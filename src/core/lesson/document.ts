@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { cleanUpSchema, NO_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { DEFAULT_READING, readingSettingsSchema } from '@/core/narration/speechVoice'
+import { CUT, DEFAULT_LOOK, edgeSchema, layerSchema, lookSchema } from './layers'
 import { LIMITS } from './limits'
 
 /**
@@ -11,7 +12,7 @@ import { LIMITS } from './limits'
  * There are no optional keys (`null` says 'none'), so that a document has one spelling only.
  */
 
-export const FORMAT_VERSION = 3
+export const FORMAT_VERSION = 4
 
 const seconds = z.number().min(0).max(LIMITS.length)
 const name = z.string().max(LIMITS.nameCharacters)
@@ -114,6 +115,10 @@ export const shownStepSchema = z.object({
   tail: seconds,
   /** Further pictures of the step; each is seen from a mark on. */
   more: z.array(z.object({ id, picture: pictureSchema, mark: id })).max(200),
+  /** What lies over its pictures, from the ground up. */
+  layers: z.array(layerSchema).max(200),
+  /** How its last picture gives way to the next step; null: as the lesson says. */
+  edge: edgeSchema.nullable(),
 })
 
 /** What is said in a step. */
@@ -248,6 +253,13 @@ const shared = {
   tracks: z.object({ voice: trackSchema, recordings: trackSchema, sounds: trackSchema, bed: trackSchema }),
   /** For steps whose rule is the lesson's. */
   lengths: z.object({ leadIn: seconds, tail: seconds, atLeast: seconds }),
+  /** How words and pointers over its pictures look. */
+  look: lookSchema,
+  /** For steps that have none of their own. */
+  edge: edgeSchema,
+  /** How long the first picture takes to come out of plain ground, and the last one to go into it; 0: none. */
+  opening: z.number().min(0).max(10),
+  closing: z.number().min(0).max(10),
 }
 
 /** A lesson as it is stored. */
@@ -333,6 +345,10 @@ export function emptyLesson(title: string): Lesson {
     pocket: { on: false, depth: null },
     tracks: { voice: newTrack(), recordings: newTrack(), sounds: newTrack(), bed: newTrack() },
     lengths: { leadIn: 0.4, tail: 0.6, atLeast: 3 },
+    look: { ...DEFAULT_LOOK },
+    edge: { ...CUT },
+    opening: 0,
+    closing: 0,
   }
 }
 
@@ -375,6 +391,8 @@ export function newStep(id: string, title: string, picture: Picture): Step {
     leadIn: 0,
     tail: 0,
     more: [],
+    layers: [],
+    edge: null,
     script: '',
     passages: [],
   }

@@ -3,6 +3,7 @@ import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
 import { followWords } from './followWords'
 import { edgesOf, stepLength, voiceLength } from './layout'
+import { changeLayers, type LayerEdit } from './layerEdits'
 import { passageOf, stepIndex, stepOf } from './lookUp'
 import { hears, marksOfStep, withMarks } from './marks'
 import { copiedMarks, copyInOthers, forgetInOthers, joinInOthers, joinScripts, markAtBeginning } from './otherLanguages'
@@ -65,6 +66,7 @@ export type Edit =
   | TakeEdit
   | WordEdit
   | SoundEdit
+  | LayerEdit
   /** Everything as it was in an earlier version. */
   | { name: 'restore'; lesson: Lesson }
 
@@ -208,6 +210,15 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'setPause':
     case 'replaceVoice':
       return changeTakes(lesson, edit)
+    case 'addLayers':
+    case 'setLayer':
+    case 'removeLayer':
+    case 'moveLayer':
+    case 'setEdges':
+    case 'setLessonEdge':
+    case 'setEnds':
+    case 'setLook':
+      return changeLayers(lesson, edit)
     default:
       changeSounds(lesson, edit)
   }
@@ -236,6 +247,7 @@ function duplicateSteps(lesson: Lesson, copies: { of: string; id: string; passag
       id,
       passages: step.passages.map((passage, i) => ({ ...passage, id: passages[i] ?? `${id}-${i}` })),
       more: step.more.map((one, i) => ({ ...one, id: `${id}-m${i}`.slice(-40) })),
+      layers: step.layers.map((one, i) => ({ ...one, id: `${id}-l${i}`.slice(-40) })),
     }
     return withMarks(copy, markFor)
   })
@@ -289,6 +301,7 @@ function breakStep(lesson: Lesson, at: Break): void {
       leadIn: 0,
       passages: [],
       more: [],
+      layers: [],
       length: { ...step.length },
     })
     next = lesson.steps[index + 1]!
@@ -347,6 +360,8 @@ function joinStep(lesson: Lesson, id: string): void {
   step.script = ''
   if (!goes) return
   previous.more.push(...step.more)
+  previous.layers.push(...step.layers)
+  previous.edge = step.edge
   if (previous.picture.kind === 'recording' && step.picture.kind === 'recording')
     previous.picture = { ...previous.picture, pins: [...previous.picture.pins, ...step.picture.pins] }
   const next = lesson.steps[index + 1]?.id

@@ -1,3 +1,4 @@
+import { newLayer } from './layers'
 import fc from 'fast-check'
 import { USUAL_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { DEFAULT_READING } from '@/core/narration/speechVoice'
@@ -172,6 +173,25 @@ const MAKERS: { [N in Edit['name']]: Maker } = {
       added: a % 2 ? [{ page: 1, id, title: 'New', script: 'What is new.' }] : [],
     }
   },
+  addLayers: ({ step, id, pick: { b } }) => {
+    const name = (['title', 'ring', 'cover', 'closer'] as const)[b % 4]!
+    return { name: 'addLayers', step: step.id, layers: [newLayer(id, name)] }
+  },
+  setLayer: ({ step, pick: { t } }) => {
+    const [layer] = step.layers
+    return layer ? { name: 'setLayer', step: step.id, layer: { ...layer, area: { ...layer.area, x: t } } } : null
+  },
+  removeLayer: ({ step }) => (step.layers[0] ? { name: 'removeLayer', step: step.id, id: step.layers[0].id } : null),
+  moveLayer: ({ step, pick: { a } }) =>
+    step.layers[0] ? { name: 'moveLayer', step: step.id, id: step.layers.at(-1)!.id, by: a % 2 ? 1 : -1 } : null,
+  setEdges: ({ step, other, pick: { a, t } }) => ({
+    name: 'setEdges',
+    steps: [step.id, other.id],
+    edge: a % 3 ? { kind: 'dissolve', length: 0.1 + t } : null,
+  }),
+  setLessonEdge: ({ pick: { t } }) => ({ name: 'setLessonEdge', edge: { kind: 'push', length: 0.1 + t } }),
+  setEnds: ({ pick: { t } }) => ({ name: 'setEnds', opening: t, closing: 1 - t }),
+  setLook: ({ lesson, pick: { a } }) => ({ name: 'setLook', look: { ...lesson.look, boxed: a % 2 === 0 } }),
   addBed: ({ step, id }) => ({ name: 'addBed', cue: newBed(id, song, step.id) }),
   moveBed: ({ lesson, step, pick: { a } }) => {
     const cue = lesson.bedCues[a % Math.max(1, lesson.bedCues.length)]

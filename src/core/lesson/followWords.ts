@@ -111,26 +111,49 @@ function placeOfWord({ script, passages }: Step, { character }: Word): Place | n
   return last ? { media: last.media, at: (last.from + last.to) / 2 } : null
 }
 
-/** Further pictures stand in the step that says their marks. */
+/** Further pictures and what lies over pictures stand in the step that says their marks. */
 function withTheirWords(steps: readonly Step[], marks: readonly Mark[]): Lesson['steps'] {
   const home = new Map(marks.map(({ id, step }) => [id, step]))
   const there = new Set(steps.map(({ id }) => id))
-  const goesTo = (step: string, mark: string) => {
-    const to = home.get(mark) ?? step
+  const goesTo = (step: string, mark: string | null) => {
+    const to = (mark !== null && home.get(mark)) || step
     return there.has(to) ? to : step
   }
-  const moved = new Map<string, Step['more']>()
-  for (const { id, more } of steps) {
-    for (const one of more) {
-      const to = goesTo(id, one.mark)
-      if (to !== id) moved.set(to, [...(moved.get(to) ?? []), one])
+  const more = comeHome(
+    steps,
+    (step) => step.more,
+    (step, { mark }) => goesTo(step, mark),
+  )
+  const layers = comeHome(
+    steps,
+    (step) => step.layers,
+    (step, { from }) => goesTo(step, from),
+  )
+  if (!more && !layers) return steps as Lesson['steps']
+  return steps.map((step, i) => {
+    const moved = { ...step, more: more?.[i] ?? step.more, layers: layers?.[i] ?? step.layers }
+    return moved.more === step.more && moved.layers === step.layers ? step : moved
+  })
+}
+
+/** Each step's list with what belongs to it, step by step; null where everything is at home already. */
+function comeHome<T>(
+  steps: readonly Step[],
+  listOf: (step: Step) => T[],
+  homeOf: (step: string, item: T) => string,
+): T[][] | null {
+  const come = new Map<string, T[]>()
+  for (const step of steps)
+    for (const item of listOf(step)) {
+      const to = homeOf(step.id, item)
+      if (to !== step.id) come.set(to, [...(come.get(to) ?? []), item])
     }
-  }
-  if (moved.size === 0) return steps as Lesson['steps']
+  if (come.size === 0) return null
   return steps.map((step) => {
-    const stay = step.more.filter(({ mark }) => goesTo(step.id, mark) === step.id)
-    const come = moved.get(step.id) ?? []
-    return come.length === 0 && stay.length === step.more.length ? step : { ...step, more: [...stay, ...come] }
+    const own = listOf(step)
+    const stay = own.filter((item) => homeOf(step.id, item) === step.id)
+    const added = come.get(step.id) ?? []
+    return added.length === 0 && stay.length === own.length ? own : [...stay, ...added]
   })
 }
 

@@ -1,4 +1,6 @@
 import type { Seconds } from '@/core/units'
+import { layEdges } from '@/core/picture/layEdges'
+import { layLayers } from '@/core/picture/layLayers'
 import { layPictures } from '@/core/picture/layPictures'
 import { laySounds } from './laySounds'
 import { DEFAULT_STAY, type BedCue, type Lesson, type Step } from './document'
@@ -29,8 +31,10 @@ export function layoutLesson(lesson: Lesson): Timeline {
   const { beds, ...played } = layBeds(lesson, steps, timeOf, start)
   const { sounds, ...heard } = laySounds(lesson.sounds, steps, timeOf)
   const { nudges, ...nudged } = layNudges(lesson.nudges, steps, timeOf)
-  const loose = [...seen.loose, ...heard.loose, ...played.loose, ...nudged.loose]
-  return { steps, passages, pictures, beds, sounds, nudges, loose, length: start }
+  const over = layLayers(steps, pictures, timeOf)
+  const edges = layEdges(lesson, steps, pictures)
+  const loose = [...seen.loose, ...over.loose, ...heard.loose, ...played.loose, ...nudged.loose]
+  return { steps, passages, pictures, beds, sounds, nudges, layers: over.layers, edges, loose, length: start }
 }
 
 /** How long a step stays by itself. */

@@ -31,20 +31,25 @@ export function marksInUse({ steps, sounds, nudges, bedCues }: Lesson): Set<stri
   return used
 }
 
-/** Those on which its further pictures and its pins hang. */
-export function marksOfStep({ picture, more }: Pick<Step, 'picture' | 'more'>): string[] {
-  return [...pinned(picture), ...more.flatMap((one) => [one.mark, ...pinned(one.picture)])]
+type Shown = Pick<Step, 'picture' | 'more' | 'layers'>
+
+/** Those on which its further pictures, its pins and what lies over its pictures hang. */
+export function marksOfStep({ picture, more, layers }: Shown): string[] {
+  const over = layers.flatMap(({ from, to }) => [from, to]).filter((mark) => mark !== null)
+  return [...pinned(picture), ...more.flatMap((one) => [one.mark, ...pinned(one.picture)]), ...over]
 }
 
 const pinned = (picture: Picture): string[] =>
   picture.kind === 'recording' ? picture.pins.map(({ mark }) => mark) : []
 
 /** A step whose pictures hang on other marks. */
-export function withMarks<T extends Pick<Step, 'picture' | 'more'>>(step: T, markFor: (mark: string) => string): T {
+export function withMarks<T extends Shown>(step: T, markFor: (mark: string) => string): T {
   const hung = (picture: Picture): Picture =>
     picture.kind === 'recording'
       ? { ...picture, pins: picture.pins.map((pin) => ({ ...pin, mark: markFor(pin.mark) })) }
       : picture
   const more = step.more.map((one) => ({ ...one, picture: hung(one.picture), mark: markFor(one.mark) }))
-  return { ...step, picture: hung(step.picture), more }
+  const orNull = (mark: string | null) => mark && markFor(mark)
+  const layers = step.layers.map((one) => ({ ...one, from: orNull(one.from), to: orNull(one.to) }))
+  return { ...step, picture: hung(step.picture), more, layers }
 }

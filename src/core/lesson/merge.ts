@@ -1,4 +1,5 @@
 import isEqual from 'fast-deep-equal'
+import type { Layer } from './layers'
 import type { BedCue, Lesson, Mark, Narration, Nudge, Said, ShelfItem, SoundCue, Step, Take } from './document'
 
 /**
@@ -16,6 +17,8 @@ interface ClashValues {
   order: string[]
   'step title': string
   picture: Pick<Step, 'picture' | 'more'>
+  'over the picture': Layer | undefined
+  edge: Step['edge']
   length: Pick<Step, 'length' | 'leadIn' | 'tail'>
   /** Of steps after each other. */
   words: Words[]
@@ -105,6 +108,10 @@ class Merger {
       pocket: setting('pocket'),
       tracks: this.record('tracks', all('tracks')),
       lengths: this.record('lengths', all('lengths')),
+      look: this.record('look', all('look')),
+      edge: setting('edge'),
+      opening: setting('opening'),
+      closing: setting('closing'),
     }
   }
 
@@ -172,6 +179,15 @@ class Merger {
         ...items.mine,
         title: part('step title', (one) => one.title),
         ...part('picture', ({ picture, more }) => ({ picture, more })),
+        layers: this.list(
+          `layers/${step}`,
+          'over the picture',
+          versions(items, (one) => one.layers),
+          idOf,
+          undefined,
+          () => step,
+        ),
+        edge: part('edge', (one) => one.edge),
         ...part('length', ({ length, leadIn, tail }) => ({ length, leadIn, tail })),
       }
     }

@@ -1,6 +1,8 @@
 import type { Seconds } from '@/core/units'
 import type { BedCue, MediaHash, Nudge, Passage, Picture, SoundCue, Step } from './document'
+import type { Layer } from './layers'
 import type { Motion } from '@/core/picture/motion'
+import type { EdgeSpan } from '@/core/picture/stack'
 
 /** Where everything stands in lesson time: computed from the document's anchors, never stored. */
 export interface Timeline {
@@ -10,6 +12,8 @@ export interface Timeline {
   beds: BedSpan[]
   sounds: SoundSpan[]
   nudges: NudgePoint[]
+  layers: LayerSpan[]
+  edges: EdgeSpan[]
   /** What hangs on something that is not there any more, or not said: it is neither seen nor heard. */
   loose: Loose[]
   length: Seconds
@@ -49,6 +53,8 @@ export type Loose =
   | { kind: 'bed'; id: string; cue: BedCue }
   /** A further picture of a step. */
   | { kind: 'picture'; id: string; step: Step; picture: Picture }
+  /** What lies over a picture. */
+  | { kind: 'layer'; id: string; step: Step; layer: Layer }
   /** A pin in a recording. */
   | { kind: 'pin'; id: string; step: Step }
 
@@ -63,6 +69,15 @@ export interface PictureSpan {
   /** Pins that can't be held, and those that are not said while it is seen (see motion.ts). */
   missed: string[]
   unsaid: string[]
+}
+
+/** What lies over a picture, while it does. `isGone`: it ends before the picture that it began with. */
+export interface LayerSpan {
+  layer: Layer
+  step: Step
+  start: Seconds
+  end: Seconds
+  isGone: boolean
 }
 
 /** A point of the line that is added to the bed's gain by hand, at its moment of the lesson. */

@@ -1,10 +1,15 @@
 import { documentSchema, type Lesson, type LessonDocument } from './document'
 import { upgradeFormat1 } from './upgradeFormat1'
 import { upgradeFormat2 } from './upgradeFormat2'
+import { upgradeFormat3 } from './upgradeFormat3'
 import { documentOf, tell } from './telling'
 
 /** What each format becomes in the next one. */
-const UPGRADES: Readonly<Record<number, (json: object) => object>> = { 1: upgradeFormat1, 2: upgradeFormat2 }
+const UPGRADES: Readonly<Record<number, (json: object) => object>> = {
+  1: upgradeFormat1,
+  2: upgradeFormat2,
+  3: upgradeFormat3,
+}
 
 /** Reads a lesson document of this format or an older one. Throws a ZodError where it is neither. */
 export const readDocument = (json: unknown): LessonDocument => documentOf(tell(documentSchema.parse(upgraded(json))))

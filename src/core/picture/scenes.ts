@@ -44,6 +44,8 @@ export function splitStep(step: Step, parts: readonly StepPart[]): Step[] {
       tail: next ? 0 : step.tail,
       passages: passagesWithin(step, from, to, part.id),
       more: first ? step.more : [],
+      layers: first ? step.layers : [],
+      edge: next ? null : step.edge,
     }
   })
 }

@@ -1,67 +1,112 @@
 import { FRAME_RATE, toFrames, toSamples, type FrameIndex, type SampleIndex, type Seconds } from '@/core/units'
-import type { Picture } from '@/core/lesson/document'
-import { speedOf } from './motion'
-import type { PictureSpan, Timeline } from '@/core/lesson/timeline'
+import type { Timeline } from '@/core/lesson/timeline'
+import { motionAt } from './motion'
+import { rampsOf, stackAt, type Stack } from './stack'
 
-/** What is seen from one frame to another; shots follow each other without a gap. */
-export interface Shot {
+/**
+ * What is seen from one frame to another; shots follow each other without a gap. What stands is coded once, what a
+ * recording shows by itself as it comes, and only where something moves over a picture each frame is drawn.
+ */
+export type Shot = {
   step: string
   start: FrameIndex
   frames: FrameIndex
-  /** From the ground up. */
-  layers: [PictureLayer]
-  /** How it gives way to the next shot. */
-  edge: { kind: 'cut' }
-}
+} & ShotContent
 
-export interface PictureLayer {
-  kind: 'picture'
-  picture: Picture
-  /** So many frames move (recordings only); the last of those is then held. */
-  moving: FrameIndex
-  /** Of a recording: where in the file it begins, and how fast it plays. */
-  from: Seconds
-  speed: number
-}
+export type ShotContent =
+  | { kind: 'stands'; stack: Stack }
+  /** A recording with nothing over it, from a moment of its file on. */
+  | { kind: 'plays'; media: string; from: Seconds; speed: number }
+  /** A stack for each frame. */
+  | { kind: 'drawn'; stacks: Stack[] }
 
 export function planShots(timeline: Timeline): Shot[] {
-  const runs = timeline.pictures.flatMap(runsOf)
-  return runs.flatMap(({ step, at, until, moves, ...layer }, i): Shot[] => {
-    const start = toFrames(at)
-    const end = i === runs.length - 1 ? lessonFrames(timeline) : toFrames(until)
-    const frames = end - start
-    if (frames <= 0) return []
-    const moving = Math.min(frames, moves ? toFrames(moves) : 0)
-    return [{ step, start, frames, layers: [{ kind: 'picture', ...layer, moving }], edge: { kind: 'cut' } }]
-  })
+  const cuts = cutsOf(timeline)
+  return cuts.slice(0, -1).flatMap((cut, i) => shotsBetween(timeline, cut, cuts[i + 1]!))
 }
 
-interface Run {
-  step: string
-  picture: Picture
-  at: Seconds
-  until: Seconds
-  moves: Seconds
-  from: Seconds
-  speed: number
+/** A frame with which something changes; what did so shortly before it, at the latest, and at the earliest. */
+interface Cut {
+  frame: FrameIndex
+  first: Seconds
+  last: Seconds
 }
 
-/** A picture that is held after it has moved is one run with the movement before it. */
-function runsOf({ step, picture, start, end, motions }: PictureSpan): Run[] {
-  if (picture.kind !== 'recording')
-    return [{ step: step.id, picture, at: start, until: end, moves: 0, from: 0, speed: 1 }]
-  const runs: Run[] = []
-  for (const motion of motions) {
-    const last = runs.at(-1)
-    const isHeld = motion.from === motion.to
-    if (isHeld && last) last.until = motion.end
-    else {
-      const moves = isHeld ? 0 : motion.end - motion.start
-      const speed = isHeld ? 1 : speedOf(motion)
-      runs.push({ step: step.id, picture, at: motion.start, until: motion.end, moves, from: motion.from, speed })
-    }
+function cutsOf(timeline: Timeline): Cut[] {
+  const frames = lessonFrames(timeline)
+  const cuts = new Map<FrameIndex, Cut>()
+  for (const time of [0, ...changesOf(timeline), timeline.length]) {
+    const frame = time === timeline.length ? frames : Math.min(frames, Math.max(0, toFrames(time)))
+    const { first, last } = cuts.get(frame) ?? { first: time, last: time }
+    cuts.set(frame, { frame, first: Math.min(first, time), last: Math.max(last, time) })
   }
-  return runs
+  return [...cuts.values()].sort((a, b) => a.frame - b.frame)
+}
+
+/** Moments at which something begins or ceases to move, or to be there. */
+function* changesOf({ pictures, layers, edges }: Timeline): Generator<Seconds> {
+  for (const { start, motions } of pictures) {
+    yield start
+    for (const motion of motions) yield motion.start
+  }
+  for (const one of layers) {
+    const { comes, goes } = rampsOf(one)
+    yield* [one.start, one.end]
+    for (const ramp of [comes, goes]) if (ramp) yield* [ramp.start, ramp.end]
+  }
+  for (const { start, end, boundary } of edges) yield* [start, boundary, end]
+}
+
+function shotsBetween(timeline: Timeline, from: Cut, to: Cut): Shot[] {
+  const [start, end] = [from.frame, to.frame]
+  // In the middle of a frame, and between the same changes as the whole shot.
+  const at = (frame: FrameIndex) =>
+    stackAt(timeline, Math.max(from.last, Math.min(to.first - LEAST, (frame + 0.5) / FRAME_RATE)))
+  const first = at(start)
+  if (!first) return []
+  const shot = { step: first.sides.at(-1)!.span.step.id, start, frames: end - start }
+  const playing = playsAlone(first, start)
+  if (playing) return [{ ...shot, kind: 'plays', ...playing }]
+  // Between two changes all moves evenly or nothing does.
+  const isSame = [(start + end) >> 1, end - 1].every((frame) => sameStack(at(frame)!, first))
+  if (isSame) return [{ ...shot, kind: 'stands', stack: first }]
+  return [{ ...shot, kind: 'drawn', stacks: Array.from({ length: end - start }, (_, i) => at(start + i)!) }]
+}
+
+const LEAST: Seconds = 1e-9
+
+/** A recording that moves, whole and with nothing over it. */
+function playsAlone(stack: Stack, start: FrameIndex): { media: string; from: Seconds; speed: number } | null {
+  const [{ span, seen, layers, speed }] = stack.sides
+  const { picture, motions } = span
+  const motion = motionAt(motions, (start + 0.5) / FRAME_RATE)
+  if (picture.kind !== 'recording' || !motion || speed === 0) return null
+  if (stack.between || stack.veil > 0 || layers.length > 0 || seen.width !== 1) return null
+  const into = Math.max(0, start - toFrames(motion.start)) / FRAME_RATE
+  return { media: picture.media, from: motion.from + into * speed, speed }
+}
+
+function sameStack(a: Stack, b: Stack): boolean {
+  return (
+    a.veil === b.veil &&
+    a.between === null &&
+    b.between === null &&
+    a.sides.every((side, i) => {
+      const other = b.sides[i]!
+      return (
+        side.span === other.span &&
+        side.at === other.at &&
+        side.seen.x === other.seen.x &&
+        side.seen.width === other.seen.width &&
+        side.seen.y === other.seen.y &&
+        side.layers.length === other.layers.length &&
+        side.layers.every((layer, n) => {
+          const { share, area } = other.layers[n]!
+          return layer.share === share && layer.area.x === area.x && layer.area.y === area.y
+        })
+      )
+    })
+  )
 }
 
 /** A lesson's length in frames: the last one may be filled up with silence, but no sound is cut off. */

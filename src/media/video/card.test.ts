@@ -19,8 +19,8 @@ test.each([
   ['Cyrillic', 'Таблиця припливів, ђак, ғаж'],
 ])('%s is drawn as outlines, every letter of it', async (_, text) => {
   for (const weight of [400, 700] as const) {
-    expect(canBeOutlined(text, weight)).toBe(true)
-    expect(widthOf(text, weight, 56)).toBeGreaterThan(text.length * 15)
+    expect(canBeOutlined(text, 'plain', weight)).toBe(true)
+    expect(widthOf(text, 'plain', weight, 56)).toBeGreaterThan(text.length * 15)
   }
   const svg = await drawCard([text, text])
   expect(svg).not.toContain('<image')
@@ -29,7 +29,7 @@ test.each([
 
 test('a script that none of our fonts has is set with what the machine has', async () => {
   const svg = await drawCard(['潮汐表', 'Title & more'])
-  expect(canBeOutlined('潮汐表', 700)).toBe(false)
+  expect(canBeOutlined('潮汐表', 'plain', 700)).toBe(false)
   expect(svg.match(/<image/g)).toHaveLength(1)
   expect(await ink(['潮汐表'])).toBeGreaterThan((await ink([''])) + 500)
 })

@@ -7,19 +7,20 @@ import { projectFolder } from '../settings'
  * The fonts that ship with the application, for drawing text as outlines: the interface's own, and Noto Sans for what that
  * has no letters for (Greek, Cyrillic, Vietnamese). Each comes in files for parts of it.
  */
-const FAMILIES = [
-  { name: 'atkinson-hyperlegible-next', parts: ['latin', 'latin-ext'] },
-  {
-    name: 'noto-sans',
-    parts: ['latin', 'latin-ext', 'vietnamese', 'greek', 'greek-ext', 'cyrillic', 'cyrillic-ext'],
-  },
-]
+const PARTS = ['latin', 'latin-ext', 'vietnamese', 'greek', 'greek-ext', 'cyrillic', 'cyrillic-ext']
+const NOTO = { name: 'noto-sans', parts: PARTS }
+const FAMILIES = {
+  plain: [{ name: 'atkinson-hyperlegible-next', parts: ['latin', 'latin-ext'] }, NOTO],
+  book: [{ name: 'literata', parts: ['latin', 'latin-ext', 'vietnamese', 'greek', 'cyrillic'] }, NOTO],
+}
+/** Which letters: those of the interface, or those of a book. */
+export type Letters = keyof typeof FAMILIES
 
 export type Weight = 400 | 700
 
 const loaded = new Map<string, Font[]>()
 
-function familyOf({ name, parts }: (typeof FAMILIES)[number], weight: Weight): Font[] {
+function familyOf({ name, parts }: typeof NOTO, weight: Weight): Font[] {
   const key = `${name} ${weight}`
   let fonts = loaded.get(key)
   if (!fonts) loaded.set(key, (fonts = parts.map((part) => loadFont(name, part, weight))))
@@ -39,14 +40,14 @@ interface Run {
 }
 
 /** A text in the first family that has all its letters; null where none of them has. */
-function runsOf(text: string, weight: Weight): Run[] | null {
-  const letters = [...text.normalize('NFC')]
-  for (const family of FAMILIES) {
+function runsOf(text: string, letters: Letters, weight: Weight): Run[] | null {
+  const written = [...text.normalize('NFC')]
+  for (const family of FAMILIES[letters]) {
     const fonts = familyOf(family, weight)
     const fontOf = (letter: string) => fonts.find((font) => font.charToGlyphIndex(letter) > 0)
-    if (!letters.every((letter) => letter === ' ' || fontOf(letter))) continue
+    if (!written.every((letter) => letter === ' ' || fontOf(letter))) continue
     const runs: Run[] = []
-    for (const letter of letters) {
+    for (const letter of written) {
       const font = letter === ' ' ? (runs.at(-1)?.font ?? fonts[0]!) : fontOf(letter)!
       const last = runs.at(-1)
       if (last?.font === font) last.text += letter
@@ -58,17 +59,17 @@ function runsOf(text: string, weight: Weight): Run[] | null {
 }
 
 /** Whether the fonts that ship with the application have all letters of a text. */
-export const canBeOutlined = (text: string, weight: Weight): boolean =>
-  text.split(/\s+/).every((word) => runsOf(word, weight) !== null)
+export const canBeOutlined = (text: string, letters: Letters, weight: Weight): boolean =>
+  text.split(/\s+/).every((word) => runsOf(word, letters, weight) !== null)
 
 /** Width in pixels of a text that can be outlined, in letters of so many pixels. */
-export const widthOf = (text: string, weight: Weight, size: number): number =>
-  wordsOf(text, weight).reduce((sum, { font, text: part }) => sum + font.getAdvanceWidth(part, size), 0)
+export const widthOf = (text: string, letters: Letters, weight: Weight, size: number): number =>
+  wordsOf(text, letters, weight).reduce((sum, { font, text: part }) => sum + font.getAdvanceWidth(part, size), 0)
 
 /** A text as SVG path data, its baseline beginning at `x`, `y`. */
-export function outlineOf(text: string, weight: Weight, size: number, x: number, y: number): string {
+export function outlineOf(text: string, letters: Letters, weight: Weight, size: number, x: number, y: number): string {
   let at = x
-  return wordsOf(text, weight)
+  return wordsOf(text, letters, weight)
     .map(({ font, text: part }) => {
       const data = pathData(font.getPath(part, at, y, size).commands)
       at += font.getAdvanceWidth(part, size)
@@ -78,9 +79,9 @@ export function outlineOf(text: string, weight: Weight, size: number, x: number,
 }
 
 /** Each word in one family; what is in one font goes on in it, as its letters stand to each other. */
-function wordsOf(text: string, weight: Weight): Run[] {
+function wordsOf(text: string, letters: Letters, weight: Weight): Run[] {
   const runs: Run[] = []
-  for (const run of text.split(/(?= )/).flatMap((word) => runsOf(word, weight) ?? [])) {
+  for (const run of text.split(/(?= )/).flatMap((word) => runsOf(word, letters, weight) ?? [])) {
     const last = runs.at(-1)
     if (last?.font === run.font) last.text += run.text
     else runs.push(run)

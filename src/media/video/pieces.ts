@@ -1,17 +1,21 @@
 import { createHash } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { open } from 'node:fs/promises'
+import type { Writable } from 'node:stream'
 import type { Picture } from '@/core/lesson/document'
-import type { PictureLayer, Shot } from '@/core/picture/shots'
+import type { Look } from '@/core/lesson/layers'
+import type { Shot } from '@/core/picture/shots'
+import type { Stack } from '@/core/picture/stack'
 import { FRAME_RATE } from '@/core/units'
-import { drawCard } from './card'
-import { inputOf, probeFile } from '../ffmpeg'
-import { identifyFile } from '../import/identify'
-import { CODING_MEMORY, runProgram } from '../process'
+import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
+import { CODING_MEMORY, runProgram, writeTo } from '../process'
 import type { Assets, Recipe } from '../store/assets'
 import { PARTS, type MediaStore } from '../store/store'
 import { NAL, parameterSets, splitNals } from './annexB'
-import { CODING, KEY_INTERVAL, recordingFilter, STILL_FILTER } from './coding'
+import { drawCard } from './card'
+import { CODING, KEY_INTERVAL, STILL_FILTER } from './coding'
+import { drawStacks, mediaOfStacks, tellStacks } from './drawStacks'
+import { recordingInput } from './recordingFrames'
 
 /**
  * Coded pieces of a video. A still is one coded picture, followed by pictures that say 'as before' for as long as it
@@ -24,9 +28,14 @@ export interface PieceMaker {
   streamOf(shot: Shot): AsyncGenerator<Buffer>
 }
 
-export async function openPieceMaker(store: MediaStore, assets: Assets, signal?: AbortSignal): Promise<PieceMaker> {
+export async function openPieceMaker(
+  look: Look,
+  store: MediaStore,
+  assets: Assets,
+  signal?: AbortSignal,
+): Promise<PieceMaker> {
   const repeats = await codedRepeats(signal)
-  const work: Work = { store, assets, edition: repeats.edition, signal }
+  const work: Work = { look, store, assets, edition: repeats.edition, signal }
 
   async function* hold(key: Buffer, frames: number): AsyncGenerator<Buffer> {
     for (let left = frames; left > 0; left -= KEY_INTERVAL) {
@@ -34,32 +43,28 @@ export async function openPieceMaker(store: MediaStore, assets: Assets, signal?:
     }
   }
 
-  /** The file of what moves, if anything does, and the one picture that is held. */
-  async function coded(layer: PictureLayer): Promise<{ moving: string | null; held: Buffer }> {
-    const { picture } = layer
-    if (picture.kind !== 'recording') return { moving: null, held: await codedStill(work, picture) }
-    const moving = await codedMovement(work, layer)
-    return { moving: layer.moving > 0 ? moving : null, held: await lastPicture(work, layer, moving) }
+  async function* parts(path: string): AsyncGenerator<Buffer> {
+    joinable(await firstBytes(path), repeats.sets)
+    // An hour of a recording is more than memory holds.
+    yield* createReadStream(path, { highWaterMark: 1 << 20 }) as AsyncIterable<Buffer>
   }
 
   return {
     async prepare(shots) {
-      for (const { layers } of shots) await coded(layers[0])
+      for (const shot of shots) await (shot.kind === 'stands' ? codedStack(work, shot.stack) : codedFrames(work, shot))
     },
-    async *streamOf({ frames, layers }) {
-      const [layer] = layers
-      const { moving, held } = await coded(layer)
-      if (moving) {
-        joinable(await firstBytes(moving), repeats.sets)
-        // An hour of a recording is more than memory holds.
-        yield* createReadStream(moving, { highWaterMark: 1 << 20 }) as AsyncIterable<Buffer>
-      }
-      if (frames > layer.moving) yield* hold(joinable(held, repeats.sets), frames - layer.moving)
+    async *streamOf(shot) {
+      if (shot.kind === 'stands') yield* hold(joinable(await codedStack(work, shot.stack), repeats.sets), shot.frames)
+      else yield* parts(await codedFrames(work, shot))
     },
   }
 }
 
-interface Work {
+const codedFrames = (work: Work, shot: Exclude<Shot, { kind: 'stands' }>): Promise<string> =>
+  shot.kind === 'plays' ? codedMovement(work, shot) : codedDrawing(work, shot.stacks)
+
+export interface Work {
+  look: Look
   store: MediaStore
   assets: Assets
   /** Of the coder. */
@@ -126,62 +131,70 @@ async function codedStill(work: Work, picture: Exclude<Picture, { kind: 'recordi
 
 const codePicture = (work: Work, input: string[], fed?: Buffer) => code(input, 1, STILL_FILTER, { ...work, fed })
 
-/** What is told apart of a recording's movement. A picture that only stands is coded like the first of a movement. */
-const movementOf = ({ picture, from, moving, speed }: PictureLayer) => ({
-  media: picture.kind === 'recording' ? picture.media : '',
-  from,
-  frames: Math.max(1, moving),
-  speed,
-})
+/** A picture that stands, with what lies over it. */
+async function codedStack(work: Work, stack: Stack): Promise<Buffer> {
+  const [side] = stack.sides
+  const { picture } = side.span
+  if (picture.kind !== 'recording' && isBare(stack)) return codedStill(work, picture)
+  return work.assets.bytes(recipeOf(work, mediaOfStacks([stack]), [tellStacks([stack]), work.look]), () =>
+    code(RAW_INPUT, 1, STILL_FILTER, { ...work, feed: feedingFrames(work, [stack]) }),
+  )
+}
+
+const isBare = ({ sides: [side], between, veil }: Stack) =>
+  !between && veil === 0 && side.layers.length === 0 && side.seen.width === 1
+
+/** The file of frames that are drawn each by itself. */
+async function codedDrawing(work: Work, stacks: readonly Stack[]): Promise<string> {
+  const recipe = recipeOf(work, mediaOfStacks(stacks), [tellStacks(stacks), work.look])
+  return work.assets.file(recipe, async (draft) => {
+    const feed = feedingFrames(work, stacks)
+    await code(RAW_INPUT, stacks.length, STILL_FILTER, { ...work, feed, out: draft })
+  })
+}
+
+const RAW_INPUT = [
+  ...['-f', 'rawvideo', '-pixel_format', 'rgb24', '-video_size', `${PICTURE_WIDTH}x${PICTURE_HEIGHT}`],
+  ...['-framerate', String(FRAME_RATE), '-i', 'pipe:0'],
+]
+
+const feedingFrames = (work: Work, stacks: readonly Stack[]) => async (input: Writable) => {
+  for await (const { data } of drawStacks(work, stacks)) await writeTo(input, data)
+}
 
 /** The file of a recording's moving part. */
-async function codedMovement(work: Work, layer: PictureLayer): Promise<string> {
+async function codedMovement(
+  work: Work,
+  { media, from, frames, speed }: Extract<Shot, { kind: 'plays' }>,
+): Promise<string> {
   const { store, assets, signal } = work
-  const { media, from, frames, speed } = movementOf(layer)
   const recipe = recipeOf(work, [media], [from, frames, speed, MOVEMENT_EDITION])
   return assets.file(recipe, async (draft) => {
-    const original = await store.local(media, PARTS.original)
-    const { demuxer } = await identifyFile(original, media)
-    const { picture } = await probeFile(original, demuxer!, media)
-    const { lastPicture: last } = await store.info(media)
-    // From the key picture before: what is on the screen at a moment may have come long before it.
-    const seek = ['-noaccurate_seek', '-ss', String(Math.min(from, last ?? Infinity))]
-    const filter = `setpts=PTS/${speed},fps=${FRAME_RATE}:start_time=0,${recordingFilter(picture!)},tpad=stop=-1:stop_mode=clone`
-    await code([...seek, ...inputOf(original, demuxer!)], frames, filter, { signal, out: draft })
+    const { input, filter } = await recordingInput(store, media, from, speed)
+    await code(input, frames, filter, { signal, out: draft })
   })
 }
 
 /** Raised when the same part of a recording comes to be coded otherwise. */
 const MOVEMENT_EDITION = 3
 
-/** The last picture of a movement alone, to be held. */
-async function lastPicture(work: Work, layer: PictureLayer, moving: string): Promise<Buffer> {
-  const { media, from, frames, speed } = movementOf(layer)
-  const recipe = recipeOf(work, [media], [from, frames, speed, MOVEMENT_EDITION, 'last'])
-  return work.assets.bytes(recipe, async () => {
-    const only = ['-v', 'error', '-f', 'h264', '-i', `file:${moving}`, '-vf', `select=eq(n\\,${frames - 1})`]
-    const args = [...only, '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', 'pipe:1']
-    const png = await runProgram('ffmpeg', args, { memory: CODING_MEMORY, limit: 600, signal: work.signal })
-    return codePicture(work, ['-f', 'png_pipe', '-i', 'pipe:0'], png)
-  })
-}
-
 interface Coding {
   signal?: AbortSignal
   /** What the input is fed with. */
   fed?: Buffer
+  feed?: (input: Writable) => Promise<void>
   /** A file to write; returned as bytes where none is given. */
   out?: string
 }
 
 /** Codes exactly `frames` pictures. */
-function code(input: string[], frames: number, filter: string, { signal, fed, out }: Coding): Promise<Buffer> {
+function code(input: string[], frames: number, filter: string, { signal, fed, feed, out }: Coding): Promise<Buffer> {
   const args = ['-v', 'error', '-y', ...input, '-map', '0:v:0', '-an', '-vf', filter, '-frames:v', String(frames)]
   return runProgram('ffmpeg', [...args, ...CODING, '-f', 'h264', out ? `file:${out}` : 'pipe:1'], {
     memory: CODING_MEMORY,
     limit: 4 * 3600,
     signal,
-    feed: fed && feeding(fed),
+    feed: feed ?? (fed && feeding(fed)),
   })
 }
 

@@ -46,7 +46,7 @@ export async function renderVideo(
   const frames = lessonFrames(timeline)
   return withWorkFolder(async (work) => {
     const shots = planShots(timeline)
-    const pieces = await openPieceMaker(store, assets, signal)
+    const pieces = await openPieceMaker(lesson.look, store, assets, signal)
     const report = (share: number) => onProgress?.(Math.min(1, share))
     // The sound is made in this process, the pictures are coded by others: both at once.
     const [{ soundFile, stems }] = await Promise.all([

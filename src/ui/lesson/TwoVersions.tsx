@@ -69,6 +69,8 @@ const NAMES: Record<Clash['kind'], string> = {
   order: 'the order of the steps',
   'step title': 'its title',
   picture: 'its picture',
+  'over the picture': 'something over its picture',
+  edge: 'how it gives way to the next',
   length: 'how long it stays',
   words: 'what is said',
   step: 'the whole step',

@@ -2,7 +2,7 @@ import type { Picture, Step } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import type { Loose } from '@/core/lesson/timeline'
 import type { LessonState } from '../lesson/lessonStore'
-import { anchorAtCaret, markAtCaret, titleOf } from './anchors'
+import { anchorAtCaret, layerTitle, markAtCaret, titleOf } from './anchors'
 
 /** What can be done with something that has come loose. */
 
@@ -15,6 +15,8 @@ export function sayLoose({ history: { lesson } }: LessonState, loose: Loose): st
       return 'A point of the music’s gain'
     case 'picture':
       return 'A further picture'
+    case 'layer':
+      return layerTitle(loose.layer)
     case 'pin':
       return 'A pinned moment of the recording'
   }
@@ -43,6 +45,8 @@ export function hangAnew(state: LessonState, loose: Loose): Edit[] | null {
           marked,
           { name: 'changePicture', step: loose.step.id, id: loose.id, picture: loose.picture, mark: mark.id },
         ]
+      if (loose.kind === 'layer')
+        return [marked, { name: 'setLayer', step: loose.step.id, layer: { ...loose.layer, from: mark.id } }]
       // A pin can only be held while its recording is seen.
       if (state.caret?.step !== loose.step.id) return null
       return [
@@ -63,6 +67,8 @@ export function takeOut(loose: Loose): Edit[] {
       return [{ name: 'removeBed', cue: loose.id }]
     case 'picture':
       return [{ name: 'removePicture', step: loose.step.id, id: loose.id }]
+    case 'layer':
+      return [{ name: 'removeLayer', step: loose.step.id, id: loose.id }]
     case 'pin':
       return withPins(loose.step, (pins) => pins.filter(({ id }) => id !== loose.id))
   }

@@ -1,0 +1,156 @@
+import sharp from 'sharp'
+import type { Picture } from '@/core/lesson/document'
+import type { Look } from '@/core/lesson/layers'
+import {
+  blockOut,
+  closer,
+  copyOf,
+  dissolved,
+  layOver,
+  pushed,
+  veiled,
+  type Overlay,
+  type Raster,
+} from '@/core/picture/raster'
+import type { Side, Stack } from '@/core/picture/stack'
+import { FRAME_RATE } from '@/core/units'
+import { PARTS, type MediaStore } from '../store/store'
+import { drawCard } from './card'
+import { overlayOf } from './overlay'
+import { recordingFrames } from './recordingFrames'
+
+interface Drawing {
+  look: Look
+  store: MediaStore
+  signal?: AbortSignal
+}
+
+/** Draws what is seen, frame by frame. The stacks follow each other, and each of their sides plays evenly or stands. */
+export async function* drawStacks(work: Drawing, stacks: readonly Stack[]): AsyncGenerator<Raster> {
+  const overlays = overlayCache(work.look)
+  const sides = stacks[0]!.sides.map((_, i) =>
+    drawSide(
+      work,
+      stacks.map(({ sides }) => sides[i]!),
+      overlays,
+    ),
+  )
+  const ground = rgbOf(work.look.ground)
+  for (const { between, veil } of stacks) {
+    const [left, right] = await Promise.all(sides.map(async (side) => (await side.next()).value as Raster))
+    let raster = left!
+    if (between && right) raster = (between.kind === 'push' ? pushed : dissolved)(raster, right, between.share)
+    yield veil > 0 ? veiled(raster, ground, veil) : raster
+  }
+}
+
+/** One side through the stacks. */
+async function* drawSide(work: Drawing, sides: readonly Side[], overlays: OverlayOf): AsyncGenerator<Raster> {
+  const under = pictures(work, sides)
+  let drawn = null as { key: string; raster: Raster } | null
+  for (const side of sides) {
+    const picture = (await under.next()).value as Raster
+    const key = side.speed === 0 ? tellSide(side) : ''
+    // What stands on this side while something happens on the other is drawn once.
+    if (!key || drawn?.key !== key) drawn = { key, raster: await withLayers(side, picture, overlays) }
+    yield drawn.raster
+  }
+}
+
+/** What points and covers goes with the picture when that comes nearer; words stay where they are. */
+async function withLayers({ layers, seen }: Side, picture: Raster, overlays: OverlayOf): Promise<Raster> {
+  const isNear = seen.width !== 1
+  if (layers.length === 0) return isNear ? closer(picture, seen) : picture
+  let raster = copyOf(picture)
+  const lay = async ({ layer, area, share }: Side['layers'][number]) => {
+    if (layer.kind === 'cover' && layer.way === 'blocks') return blockOut(raster, area)
+    const isDrawn = layer.kind === 'pointer' && layer.shape !== 'number'
+    const over = await overlays(layer, area, isDrawn ? share : 1)
+    if (over) layOver(raster, over, isDrawn ? 1 : share)
+  }
+  for (const one of layers) if (one.layer.kind !== 'words') await lay(one)
+  if (isNear) raster = closer(raster, seen)
+  for (const one of layers) if (one.layer.kind === 'words') await lay(one)
+  return raster
+}
+
+type OverlayOf = (
+  layer: Side['layers'][number]['layer'],
+  area: Side['layers'][number]['area'],
+  share: number,
+) => Promise<Overlay | null>
+
+/** Each drawn once for as long as it stays as it is. */
+function overlayCache(look: Look): OverlayOf {
+  const kept = new Map<string, Promise<Overlay | null>>()
+  return (layer, area, share) => {
+    const key = JSON.stringify([layer.id, area, share])
+    let overlay = kept.get(key)
+    if (!overlay) kept.set(key, (overlay = overlayOf(layer, look, area, share)))
+    return overlay
+  }
+}
+
+/** The pictures under the layers of one side, a frame each. */
+async function* pictures({ store, signal }: Drawing, sides: readonly Side[]): AsyncGenerator<Raster> {
+  const [first] = sides
+  const { picture } = first!.span
+  if (picture.kind !== 'recording') {
+    const raster = await stillRaster(store, picture)
+    for (let i = 0; i < sides.length; i++) yield raster
+    return
+  }
+  const { speed } = first!
+  if (speed === 0) {
+    const { value } = await recordingFrames(store, picture.media, first!.at, 1, 1, signal).next()
+    for (let i = 0; i < sides.length; i++) yield value as Raster
+    return
+  }
+  // A stack is told for the middle of its frame.
+  const from = Math.max(0, first!.at - (0.5 / FRAME_RATE) * speed)
+  yield* recordingFrames(store, picture.media, from, speed, sides.length, signal)
+}
+
+/** A page or a card in the frame. */
+export async function stillRaster(
+  store: MediaStore,
+  picture: Exclude<Picture, { kind: 'recording' }>,
+): Promise<Raster> {
+  const source =
+    picture.kind === 'card'
+      ? Buffer.from(await drawCard(picture.lines))
+      : await store.local(picture.media, PARTS.page(picture.page))
+  const { data, info } = await sharp(source)
+    .removeAlpha()
+    .toColourspace('srgb')
+    .raw()
+    .toBuffer({ resolveWithObject: true })
+  return { width: info.width, height: info.height, data }
+}
+
+const rgbOf = (hex: string): [number, number, number] =>
+  [1, 3, 5].map((at) => parseInt(hex.slice(at, at + 2), 16)) as [number, number, number]
+
+/** What a stack is drawn from, to be told apart by. */
+export const tellStacks = (stacks: readonly Stack[]): unknown[] =>
+  stacks.map(({ sides, between, veil }) => [sides.map(tellSide), between, veil])
+
+const tellSide = ({ span, at, speed, seen, layers }: Side): string =>
+  JSON.stringify([
+    pictureKey(span.picture),
+    at,
+    speed,
+    seen,
+    layers.map(({ layer, area, share }) => [layer, area, share]),
+  ])
+
+const pictureKey = (picture: Picture): unknown =>
+  picture.kind === 'card' ? picture.lines : picture.kind === 'still' ? [picture.media, picture.page] : picture.media
+
+export const mediaOfStacks = (stacks: readonly Stack[]): string[] => [
+  ...new Set(
+    stacks.flatMap(({ sides }) =>
+      sides.flatMap(({ span }) => (span.picture.kind === 'card' ? [] : [span.picture.media])),
+    ),
+  ),
+]

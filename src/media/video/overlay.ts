@@ -1,0 +1,131 @@
+import sharp from 'sharp'
+import type { Area, Layer, Look, PointerLayer, WordsLayer } from '@/core/lesson/layers'
+import { drawPointer } from '@/core/picture/pointers'
+import { pixelsOf, type Overlay } from '@/core/picture/raster'
+import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
+import { setText, type TextStyle } from './textBlock'
+
+/** What lies over a picture, drawn in the lesson's own look. */
+
+const FRAME = { width: PICTURE_WIDTH, height: PICTURE_HEIGHT }
+
+/** Size of the letters in shares of the frame's height; they become smaller where they would not fit. */
+const ROLES = {
+  title: { size: 0.09, weight: 700, leading: 1.14, align: 'middle' },
+  'lower line': { size: 0.046, weight: 700, leading: 1.25, align: 'left' },
+  label: { size: 0.04, weight: 400, leading: 1.25, align: 'middle' },
+} as const
+const SMALLER = 0.94
+const LEAST_SIZE = 14 // pixels
+/** Room around the letters in a box, in their size. */
+const PADDING = 0.45
+
+/** One that is drawn by itself: a closer look moves the picture, and blocks are made of it. */
+export type DrawnLayer = Exclude<Layer, { kind: 'closer' }>
+
+/**
+ * A layer as SVG of the whole frame. `area`: where it is now; `share`: how much of a pointer has been drawn so far. Empty
+ * for blocks, which are made of the picture.
+ */
+export async function drawLayer(layer: DrawnLayer, look: Look, area: Area, share = 1): Promise<string> {
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${FRAME.width}" height="${FRAME.height}" viewBox="0 0 ${FRAME.width} ${FRAME.height}">${await contentOf(layer, look, area, share)}</svg>`
+}
+
+async function contentOf(layer: DrawnLayer, look: Look, area: Area, share: number): Promise<string> {
+  switch (layer.kind) {
+    case 'words':
+      return drawWords(layer, look, area)
+    case 'pointer':
+      return pointer({ ...layer, area }, look, share)
+    case 'cover': {
+      if (layer.way === 'blocks') return ''
+      const [left, top, right, bottom] = pixelsOf(area, FRAME)
+      return `<rect x="${left}" y="${top}" width="${right - left}" height="${bottom - top}" fill="${look.ground}"/>`
+    }
+  }
+}
+
+async function drawWords({ role, text }: WordsLayer, look: Look, area: Area): Promise<string> {
+  if (!text.trim()) return ''
+  const { block, size } = await fitted(text, role, look, area)
+  const padding = look.boxed ? PADDING * size : 0
+  const [left, width] = [area.x * FRAME.width, area.width * FRAME.width]
+  const top = area.y * FRAME.height + (area.height * FRAME.height - block.height) / 2
+  const isMiddle = ROLES[role].align === 'middle'
+  const [from, boxWidth] = [isMiddle ? left + (width - block.width) / 2 - padding : left, block.width + 2 * padding]
+  const words = block.draw(isMiddle ? left + width / 2 : left + padding, top)
+  if (!look.boxed) return words
+  const box = `<rect x="${from}" y="${top - padding / 2}" width="${boxWidth}" height="${block.height + padding}" fill="${look.ground}"/>`
+  // A step of yarn along its lower edge.
+  const [y, rise] = [top + block.height + padding / 2, size * 0.16]
+  const step = `<path d="M${from} ${y}h${boxWidth / 3}v${-rise}h${boxWidth / 3}v${rise}h${boxWidth / 3}" fill="none" stroke="${look.accent}" stroke-width="${Math.max(4, size * 0.08)}"/>`
+  return box + step + words
+}
+
+/** As large as its role is, or as fits its area. */
+async function fitted(text: string, role: WordsLayer['role'], look: Look, area: Area) {
+  const { size: share, ...set } = ROLES[role]
+  for (let size = share * FRAME.height; ; size *= SMALLER) {
+    const padding = look.boxed ? PADDING * size : 0
+    const width = area.width * FRAME.width - 2 * padding
+    const halo = look.boxed ? undefined : { colour: look.ground, width: size * 0.16 }
+    const style: TextStyle = { ...set, letters: look.letters, size, colour: look.ink, width, halo }
+    const block = await setText(text, style)
+    const fits = block.height + padding <= area.height * FRAME.height && block.width <= width + 1
+    if (fits || size * SMALLER < LEAST_SIZE) return { block, size }
+  }
+}
+
+async function pointer(layer: PointerLayer, look: Look, share: number): Promise<string> {
+  const { path, stroke } = drawPointer(layer, FRAME, share)
+  if (stroke > 0) {
+    const line = (colour: string, width: number) =>
+      `<path d="${path}" fill="none" stroke="${colour}" stroke-width="${width}" stroke-linecap="round" stroke-linejoin="round"/>`
+    return line(look.ground, stroke * 1.7) + line(look.accent, stroke)
+  }
+  const { x, y, width, height } = layer.area
+  const size = Math.min(width * FRAME.width, height * FRAME.height) * 0.62
+  const style: TextStyle = {
+    letters: look.letters,
+    weight: 700,
+    size,
+    leading: 1,
+    colour: look.ground,
+    width: FRAME.width,
+    align: 'middle',
+  }
+  const digits = await setText(String(layer.number), style)
+  const drawn = digits.draw((x + width / 2) * FRAME.width, (y + height / 2) * FRAME.height - size * 0.47)
+  return `<path d="${path}" fill="${look.accent}" stroke="${look.ground}" stroke-width="${STROKE_AROUND}"/>${drawn}`
+}
+
+const STROKE_AROUND = 6
+
+/** A layer as it is laid over a picture; null where it is nothing. */
+export async function overlayOf(layer: DrawnLayer, look: Look, area: Area, share: number): Promise<Overlay | null> {
+  const svg = await drawLayer(layer, look, area, share)
+  if (!/<(path|rect|image)/.test(svg)) return null
+  const { data, info } = await sharp(Buffer.from(svg)).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+  return cropped(data, info.width, info.height)
+}
+
+/** Without what is fully transparent round it. */
+function cropped(data: Buffer, width: number, height: number): Overlay | null {
+  let [left, top, right, bottom] = [width, height, -1, -1]
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      if (data[(y * width + x) * 4 + 3] === 0) continue
+      if (x < left) left = x
+      if (x > right) right = x
+      if (y < top) top = y
+      bottom = y
+    }
+  if (bottom < 0) return null
+  const size = { width: right - left + 1, height: bottom - top + 1 }
+  const out = new Uint8Array(size.width * size.height * 4)
+  for (let y = 0; y < size.height; y++) {
+    const from = ((top + y) * width + left) * 4
+    out.set(data.subarray(from, from + size.width * 4), y * size.width * 4)
+  }
+  return { x: left, y: top, ...size, data: out }
+}
