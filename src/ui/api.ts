@@ -1,3 +1,5 @@
+import type { Layer, Look } from '@/core/lesson/layers'
+
 /** The server has understood and says no; asking again would not help. */
 export class Refusal extends Error {
   override name = 'Refusal'
@@ -26,6 +28,9 @@ export const pageUrl = (media: string, page: number) => `/api/media/${media}/pag
 export const proxyUrl = (media: string) => `/api/media/${media}/proxy.mp4`
 export const cardUrl = (lines: readonly string[]) =>
   `/api/cards?${lines.map((line) => `line=${encodeURIComponent(line)}`).join('&')}`
+/** What lies over a picture, drawn as the finished video has it. */
+export const layerUrl = (layer: Layer, look: Look) =>
+  `/api/layers?layer=${encodeURIComponent(JSON.stringify(layer))}&look=${encodeURIComponent(JSON.stringify(look))}`
 /** A part of a sound as a file to keep: `wav` or `flac`. */
 export const takeUrl = (media: string, part: { from: number; to: number }, name: string, format: 'wav' | 'flac') =>
   `/api/media/${media}/take?from=${part.from}&to=${part.to}&format=${format}&name=${encodeURIComponent(name)}`

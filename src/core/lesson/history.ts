@@ -57,7 +57,10 @@ export function rebase(history: History, add: (lesson: Lesson) => Lesson | null)
 }
 
 /** Edits that set one thing, again and again while it is dragged or typed. */
-export type ContinuedEdit = Extract<Edit, { name: 'setTarget' | 'setScript' | 'renameStep' | 'setPicture' }>
+export type ContinuedEdit = Extract<
+  Edit,
+  { name: 'setTarget' | 'setScript' | 'renameStep' | 'setPicture' | 'setLayer' }
+>
 
 /**
  * The same as `doEdit`, but part of the change before it where that set the same thing: a slider being dragged, or a text

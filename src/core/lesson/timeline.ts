@@ -1,8 +1,7 @@
 import type { Seconds } from '@/core/units'
 import type { BedCue, MediaHash, Nudge, Passage, Picture, SoundCue, Step } from './document'
-import type { Layer } from './layers'
+import type { Edge, Layer } from './layers'
 import type { Motion } from '@/core/picture/motion'
-import type { EdgeSpan } from '@/core/picture/stack'
 
 /** Where everything stands in lesson time: computed from the document's anchors, never stored. */
 export interface Timeline {
@@ -78,6 +77,15 @@ export interface LayerSpan {
   start: Seconds
   end: Seconds
   isGone: boolean
+}
+
+/** The times at which a picture gives way to the next one, or the lesson comes out of plain ground or goes into it. */
+export interface EdgeSpan {
+  kind: Exclude<Edge['kind'], 'cut'>
+  start: Seconds
+  end: Seconds
+  /** Where the one picture ends and the other begins. */
+  boundary: Seconds
 }
 
 /** A point of the line that is added to the bed's gain by hand, at its moment of the lesson. */

@@ -1,7 +1,6 @@
 import type { Lesson } from '@/core/lesson/document'
-import type { PictureSpan, StepSpan } from '@/core/lesson/timeline'
+import type { EdgeSpan, PictureSpan, StepSpan } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
-import type { EdgeSpan } from './stack'
 
 /**
  * How the steps' pictures give way to each other: over the boundary, so that nothing that is said becomes longer or shorter.

@@ -82,28 +82,55 @@ export function closer(raster: Raster, { x, y, width: share }: Area): Raster {
     const down = rows.part[row]!
     for (let column = 0; column < width; column++, to += 3) {
       const left = columns.at[column]! * 3
-      const right = Math.min(width - 1, columns.at[column]! + 1) * 3
+      const right = columns.next[column]! * 3
       const along = columns.part[column]!
-      for (let c = 0; c < 3; c++) {
-        const upper = from[above + left + c]! * (256 - along) + from[above + right + c]! * along
-        const lower = from[below + left + c]! * (256 - along) + from[below + right + c]! * along
-        data[to + c] = (upper * (256 - down) + lower * down + 32768) >> 16
-      }
+      // Weights of the four pixels round the place, 65536 together.
+      const [lowRight, lowLeft] = [along * down, (256 - along) * down]
+      const [highRight, highLeft] = [along * (256 - down), (256 - along) * (256 - down)]
+      const [a, b, c, d] = [above + left, above + right, below + left, below + right]
+      data[to] = (from[a]! * highLeft + from[b]! * highRight + from[c]! * lowLeft + from[d]! * lowRight + 32768) >> 16
+      data[to + 1] =
+        (from[a + 1]! * highLeft +
+          from[b + 1]! * highRight +
+          from[c + 1]! * lowLeft +
+          from[d + 1]! * lowRight +
+          32768) >>
+        16
+      data[to + 2] =
+        (from[a + 2]! * highLeft +
+          from[b + 2]! * highRight +
+          from[c + 2]! * lowLeft +
+          from[d + 2]! * lowRight +
+          32768) >>
+        16
     }
   }
   return { width, height, data }
 }
 
 /** Of each pixel of a row or column: which pixel it comes from, and how far it is towards the next, in 256ths. */
-function placesOf(length: number, from: number, share: number): { at: Int32Array; part: Int32Array } {
+function placesOf(length: number, from: number, share: number) {
   const at = new Int32Array(length)
+  const next = new Int32Array(length)
   const part = new Int32Array(length)
   for (let i = 0; i < length; i++) {
     const place = Math.min(length - 1, Math.max(0, from * length + (i + 0.5) * share - 0.5))
     at[i] = Math.floor(place)
+    next[i] = Math.min(length - 1, at[i]! + 1)
     part[i] = Math.round((place - at[i]!) * 256)
   }
-  return { at, part }
+  return { at, next, part }
+}
+
+/** Fills an area with a colour. Changes the picture. */
+export function fillArea(raster: Raster, area: Area, [red, green, blue]: readonly [number, number, number]): void {
+  const [left, top, right, bottom] = pixelsOf(area, raster)
+  for (let y = top; y < bottom; y++)
+    for (let at = (y * raster.width + left) * 3; at < (y * raster.width + right) * 3; at += 3) {
+      raster.data[at] = red
+      raster.data[at + 1] = green
+      raster.data[at + 2] = blue
+    }
 }
 
 /** Blocks across the shorter side of what is covered: so few that no letter can be told from them. */

@@ -1,5 +1,5 @@
-import type { Area, CloserLayer, CoverLayer, Edge, Layer } from '@/core/lesson/layers'
-import type { LayerSpan, PictureSpan, Timeline } from '@/core/lesson/timeline'
+import type { Area, CloserLayer, CoverLayer, Layer } from '@/core/lesson/layers'
+import type { EdgeSpan, LayerSpan, PictureSpan, Timeline } from '@/core/lesson/timeline'
 import { FRAME_RATE, type Seconds } from '@/core/units'
 import { motionAt, speedOf } from './motion'
 
@@ -74,13 +74,6 @@ export function presence(span: LayerSpan, time: Seconds): number {
 
 /** Begins and ends at rest (the polynomial 3x² - 2x³). */
 const eased = (x: number) => x * x * (3 - 2 * x)
-
-/** The times at which a side gives way to the next one, or the lesson comes out of plain ground or goes into it. */
-export interface EdgeSpan extends Ramp {
-  kind: Exclude<Edge['kind'], 'cut'>
-  /** Where the one picture ends and the other begins. */
-  boundary: Seconds
-}
 
 export function stackAt(timeline: Timeline, time: Seconds): Stack | null {
   const { pictures, edges } = timeline

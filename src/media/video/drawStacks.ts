@@ -6,6 +6,7 @@ import {
   closer,
   copyOf,
   dissolved,
+  fillArea,
   layOver,
   pushed,
   veiled,
@@ -52,18 +53,19 @@ async function* drawSide(work: Drawing, sides: readonly Side[], overlays: Overla
     const picture = (await under.next()).value as Raster
     const key = side.speed === 0 ? tellSide(side) : ''
     // What stands on this side while something happens on the other is drawn once.
-    if (!key || drawn?.key !== key) drawn = { key, raster: await withLayers(side, picture, overlays) }
+    if (!key || drawn?.key !== key) drawn = { key, raster: await withLayers(side, picture, work.look, overlays) }
     yield drawn.raster
   }
 }
 
 /** What points and covers goes with the picture when that comes nearer; words stay where they are. */
-async function withLayers({ layers, seen }: Side, picture: Raster, overlays: OverlayOf): Promise<Raster> {
+async function withLayers({ layers, seen }: Side, picture: Raster, look: Look, overlays: OverlayOf): Promise<Raster> {
   const isNear = seen.width !== 1
   if (layers.length === 0) return isNear ? closer(picture, seen) : picture
   let raster = copyOf(picture)
   const lay = async ({ layer, area, share }: Side['layers'][number]) => {
-    if (layer.kind === 'cover' && layer.way === 'blocks') return blockOut(raster, area)
+    if (layer.kind === 'cover')
+      return layer.way === 'blocks' ? blockOut(raster, area) : fillArea(raster, area, rgbOf(look.ground))
     const isDrawn = layer.kind === 'pointer' && layer.shape !== 'number'
     const over = await overlays(layer, area, isDrawn ? share : 1)
     if (over) layOver(raster, over, isDrawn ? 1 : share)

@@ -39,7 +39,7 @@ export interface Caret extends WordPlace {
 
 /** A thing on the sheet that is chosen by itself, beside steps and words. */
 export interface Picked {
-  kind: 'sound' | 'picture' | 'bed'
+  kind: 'sound' | 'picture' | 'layer' | 'bed'
   id: string
 }
 

@@ -84,7 +84,7 @@ function stepName(lesson: Lesson, step: string): string {
 export const titleOf = (lesson: Lesson, media: string | undefined): string =>
   lesson.shelf.find((item) => item.media === media)?.title ?? 'a sound that is gone'
 
-const LAYER_NAMES: Record<LayerName, string> = {
+export const LAYER_NAMES: Record<LayerName, string> = {
   title: 'Title',
   'lower line': 'Lower line',
   label: 'Label',

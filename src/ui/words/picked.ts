@@ -30,6 +30,12 @@ export function thingPicked(lesson: Lesson, picked: Picked | null): Thing | null
         if (further) return { kind: 'picture', id: further.id, step, picture: further.picture }
       }
       return null
+    case 'layer':
+      for (const step of lesson.steps) {
+        const layer = step.layers.find((one) => one.id === id)
+        if (layer) return { kind: 'layer', id: layer.id, step, layer }
+      }
+      return null
     default:
       return null
   }
@@ -39,10 +45,20 @@ export function thingPicked(lesson: Lesson, picked: Picked | null): Thing | null
 export function hangOn(state: LessonState, thing: Thing, place: WordPlace): Edit[] | string {
   if (thing.kind === 'picture' && (place.step !== thing.step.id || place.word === 0))
     return 'A further picture changes at a word of its own step, after the first one. Start a new step for another place.'
+  if (thing.kind === 'layer') return hangLayer(state, thing, place)
   // Music at the first word of a step begins with the step.
   if (thing.kind === 'bed' && place.word === 0)
     return [{ name: 'setBed', cue: { ...thing.cue, begins: { kind: 'step', step: place.step } } }]
   return hangAnew({ ...state, caret: place }, thing) ?? 'Nothing is said there that it could hang on.'
+}
+
+/** A layer begins with a word of its own step, or with the step. */
+function hangLayer(state: LessonState, { step, layer, ...thing }: Extract<Thing, { kind: 'layer' }>, place: WordPlace) {
+  if (place.step !== step.id) return 'It lies over the picture of its own step. Copy it to have it over another one.'
+  if (place.word === 0) return [{ name: 'setLayer', step: step.id, layer: { ...layer, from: null } } as const]
+  return (
+    hangAnew({ ...state, caret: place }, { ...thing, step, layer }) ?? 'Nothing is said there that it could hang on.'
+  )
 }
 
 /** One push of an arrow key moves a sound by this much. */
@@ -66,6 +82,7 @@ function placeOf(state: LessonState, thing: Thing): WordPlace | null {
     const word = mark === undefined ? null : wordAtMark(state, mark)
     return word && { step: word.step, word: Math.max(0, word.word) }
   }
+  if (thing.kind === 'layer') return thing.layer.from === null ? { step: thing.step.id, word: 0 } : at(thing.layer.from)
   if (thing.kind === 'picture') return at(thing.step.more.find(({ id }) => id === thing.id)?.mark)
   const place = thing.kind === 'sound' ? thing.cue.anchor : thing.cue.begins
   if (place.kind === 'sound') return null
@@ -83,6 +100,7 @@ export function nextPicked(state: LessonState): Picked | null {
       const further = step.more.find((one) => one.picture === picture)
       return further ? [{ picked: { kind: 'picture' as const, id: further.id }, start }] : []
     }),
+    ...timeline.layers.map(({ layer, start }) => ({ picked: { kind: 'layer' as const, id: layer.id }, start })),
   ].sort((a, b) => a.start - b.start)
   const from = timeline.steps.find(({ step }) => step.id === state.caret?.step)?.start ?? 0
   const now = all.findIndex(({ picked }) => picked.id === state.picked?.id)

@@ -1,3 +1,5 @@
+import type { LayerName } from '@/core/lesson/layers'
+import { putOver } from '../../over/putOver'
 import { takeOut } from '../../words/hang'
 import { hangOn, moveThing, nextPicked, thingPicked } from '../../words/picked'
 import { soundsClip, writeClipboard } from '../../words/clipboard'
@@ -11,6 +13,12 @@ export function thingActions(context: ActionContext) {
   const push = (by: 1 | -1) => {
     if (!pushPicked(context, by, 'moment')) tell('Choose a sound on the sheet first: press its tab, or T.')
   }
+  const over = (name: LayerName) => {
+    const [step] = context.chosen()
+    if (!step) return tell('Choose a step first: press its picture.')
+    putOver({ store: { getState: state } }, step, name)
+    useSheetView.getState().setPanel('selected')
+  }
   return {
     pickNext: () => {
       const next = nextPicked(state())
@@ -23,6 +31,12 @@ export function thingActions(context: ActionContext) {
       state().pick(null)
       if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
     },
+    overTitle: () => over('title'),
+    overLabel: () => over('label'),
+    overRing: () => over('ring'),
+    overArrow: () => over('arrow'),
+    overCover: () => over('cover'),
+    overCloser: () => over('closer'),
     thingEarlier: () => push(-1),
     thingLater: () => push(1),
   } satisfies Partial<SheetActions>

@@ -5,6 +5,7 @@ import { useDesk } from '../../lesson/context'
 import type { LessonState } from '../../lesson/lessonStore'
 import { titleOf } from '../../words/anchors'
 import { selectedWords, wordsOfStep } from '../../words/caret'
+import { layerTitle } from '../../words/anchors'
 import { thingPicked } from '../../words/picked'
 
 /** Says where the caret stands and what is selected, for those who do not see it. The row is told by the grid itself. */
@@ -36,6 +37,7 @@ const REST = 150 // ms
 function sayPlace(state: LessonState): string {
   const { caret, picked, history } = state
   const thing = thingPicked(history.lesson, picked)
+  if (thing?.kind === 'layer') return `${layerTitle(thing.layer)}, over the picture, is chosen`
   if (thing?.kind === 'picture') return 'A further picture is chosen'
   if (thing) return `${titleOf(history.lesson, thing.cue.media)} is chosen`
   if (!caret) return ''

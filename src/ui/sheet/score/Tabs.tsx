@@ -6,7 +6,7 @@ import { ThingTab } from './ThingTab'
 import type { SheetGeometry } from './view'
 import styles from './row.module.css'
 
-const CLASSES = { sound: styles.soundTab!, picture: styles.pictureTab!, bed: styles.musicTab! }
+const CLASSES = { sound: styles.soundTab!, picture: styles.pictureTab!, layer: styles.layerTab!, bed: styles.musicTab! }
 
 /** Small tabs in a line; a sound's tab is as long as it sounds. */
 export function Tabs({
@@ -41,5 +41,5 @@ export function Tabs({
     ))
 }
 
-const SIGNS = { sound: '◆', picture: '▣', bed: '♪' }
-const NAMES = { sound: 'Sound', picture: 'Picture', bed: 'Music' }
+const SIGNS = { sound: '◆', picture: '▣', layer: '▤', bed: '♪' }
+const NAMES = { sound: 'Sound', picture: 'Picture', layer: 'Over the picture', bed: 'Music' }

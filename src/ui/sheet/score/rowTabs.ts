@@ -2,12 +2,12 @@ import type { Lesson } from '@/core/lesson/document'
 import { stepAt } from '@/core/lesson/layout'
 import type { Timeline } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
-import { titleOf } from '../../words/anchors'
+import { layerTitle, titleOf } from '../../words/anchors'
 
 /** Something that hangs in a row at a moment of the lesson. */
 export interface RowTab {
   id: string
-  kind: 'sound' | 'picture' | 'bed'
+  kind: 'sound' | 'picture' | 'layer' | 'bed'
   title: string
   start: Seconds
   end: Seconds
@@ -29,5 +29,7 @@ export function tabsByStep(lesson: Lesson, timeline: Timeline): Map<string, RowT
     const further = step.more.find((one) => one.picture === picture)
     if (further) put(step.id, { id: further.id, kind: 'picture', title: 'Next picture', start, end })
   }
+  for (const { step, layer, start, end } of timeline.layers)
+    put(step.id, { id: layer.id, kind: 'layer', title: layerTitle(layer), start, end })
   return tabs
 }

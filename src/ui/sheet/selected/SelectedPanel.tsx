@@ -1,6 +1,7 @@
 'use client'
 
 import { useLesson, useLessonState, useTimeline } from '../../lesson/context'
+import { LayerSettings } from '../../over/LayerSettings'
 import { thingPicked } from '../../words/picked'
 import type { SheetActions } from '../actions/actions'
 import { StepSettings } from '../step/StepSettings'
@@ -27,6 +28,8 @@ export function SelectedPanel({ actions }: { actions: SheetActions }) {
       return <PickedSound key={thing.cue.id} cue={thing.cue} actions={actions} />
     case 'picture':
       return <FurtherPictureSettings key={thing.id} step={thing.step} id={thing.id} actions={actions} />
+    case 'layer':
+      return <LayerSettings key={thing.id} step={thing.step} layer={thing.layer} actions={actions} />
     case 'bed':
       return <PieceSettings key={thing.cue.id} cue={thing.cue} actions={actions} />
   }

@@ -7,6 +7,8 @@ import { LIMITS } from '@/core/lesson/limits'
 import { clock } from '../../format'
 import { useTyped } from '../../lesson/useTyped'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
+import { EdgeSettings, EndsSettings } from '../../over/EdgeSettings'
+import { OverPictures } from '../../over/OverPictures'
 import type { SheetActions } from '../actions/actions'
 import { LooseThings } from '../LooseThings'
 import { Fold } from '../Fold'
@@ -63,6 +65,9 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
         )}
         {picture.kind === 'recording' && <RecordingSpeed step={step} picture={picture} />}
         {picture.kind === 'recording' && <RecordingSound step={step} picture={picture} />}
+        <span>Over it</span>
+        <OverPictures step={step} />
+        <LooseThings which={(loose) => loose.kind === 'layer' && loose.step.id === step.id} />
         <span>Stays</span>
         <LengthEditor span={span} />
         <LooseThings which={(loose) => loose.kind === 'picture' && loose.step.id === step.id} />
@@ -70,6 +75,10 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
       </div>
       <Fold name="more" title={step.more.length > 0 ? `Further pictures (${step.more.length})` : 'Further pictures'}>
         <FurtherPictures step={step} />
+      </Fold>
+      <Fold name="edge" title="How its picture gives way to the next">
+        <EdgeSettings step={step} />
+        <EndsSettings />
       </Fold>
       {picture.kind === 'recording' && (
         <Fold name="recording" title="Pins, cuts and scenes of the recording">

@@ -1,0 +1,82 @@
+'use client'
+
+import { Button, Select } from 'antd'
+import { EDGE_KINDS, type Edge } from '@/core/lesson/layers'
+import type { Step } from '@/core/lesson/document'
+import { useDesk, useLesson } from '../lesson/context'
+import { SecondsField } from '../parts/SecondsField'
+import panel from '../sheet/panel.module.css'
+
+const NAMES: Record<Edge['kind'], string> = {
+  cut: 'at once',
+  dissolve: 'fading into the next',
+  plain: 'through plain ground',
+  push: 'pushed aside by the next',
+}
+
+/** How a step's picture gives way to the next one, and how it is throughout the lesson. */
+export function EdgeSettings({ step }: { step: Step }) {
+  const { store } = useDesk()
+  const { edge: usual } = useLesson()
+  const { edge } = step
+  const set = (next: Edge | null) => store.getState().edit({ name: 'setEdges', steps: [step.id], edge: next })
+  const makeUsual = () =>
+    edge &&
+    store.getState().editTogether([
+      { name: 'setLessonEdge', edge },
+      { name: 'setEdges', steps: store.getState().history.lesson.steps.map(({ id }) => id), edge: null },
+    ])
+  return (
+    <div className={panel.fields}>
+      <span>Gives way</span>
+      <Select
+        aria-label="How it gives way to the next picture"
+        value={edge?.kind ?? 'lesson'}
+        options={[
+          { value: 'lesson', label: `as all steps: ${NAMES[usual.kind]}` },
+          ...EDGE_KINDS.map((kind) => ({ value: kind, label: NAMES[kind] })),
+        ]}
+        onChange={(kind: Edge['kind'] | 'lesson') =>
+          set(kind === 'lesson' ? null : { kind, length: edge?.length ?? usual.length })
+        }
+      />
+      {edge && edge.kind !== 'cut' && (
+        <SecondsField
+          label="In"
+          value={edge.length}
+          least={0.1}
+          most={5}
+          onChange={(length) => set({ ...edge, length })}
+        />
+      )}
+      {edge && (
+        <Button size="small" onClick={makeUsual}>
+          All steps like this
+        </Button>
+      )}
+    </div>
+  )
+}
+
+/** How the lesson begins and ends. */
+export function EndsSettings() {
+  const { store } = useDesk()
+  const { opening, closing } = useLesson()
+  const set = (ends: { opening: number; closing: number }) => store.getState().edit({ name: 'setEnds', ...ends })
+  return (
+    <div className={panel.fields}>
+      <SecondsField
+        label="Out of plain ground in"
+        value={opening}
+        most={10}
+        onChange={(next) => set({ opening: next, closing })}
+      />
+      <SecondsField
+        label="Into plain ground in"
+        value={closing}
+        most={10}
+        onChange={(next) => set({ opening, closing: next })}
+      />
+    </div>
+  )
+}
