@@ -47,7 +47,7 @@ export function LayerSettings({ step, layer, actions }: { step: Step; layer: Lay
       <ThingHead
         kind={layer.kind === 'words' ? 'Words' : 'Over the picture'}
         title={layerTitle(layer)}
-        place="Drag it on the picture, or press Tab to it and use the arrow keys."
+        place="Drag it on the picture."
         actions={actions}
       />
       <div className={panel.fields}>

@@ -22,24 +22,30 @@ export function Tabs({
   x: (time: Seconds) => number
   geometry: SheetGeometry
 }) {
-  return tabs
-    .filter(({ start }) => start >= from - 1e-6 && start < to)
-    .map(({ id, kind, title, start, end }) => (
-      <ThingTab
-        key={id}
-        picked={{ kind, id }}
-        label={`${NAMES[kind]}: ${title}`}
-        className={CLASSES[kind]}
-        style={{
-          left: x(start),
-          ...(kind === 'sound' && { minWidth: Math.min(x(to) - x(start), (end - start) * geometry.pixelsPerSecond) }),
-        }}
-      >
-        <span aria-hidden="true">{SIGNS[kind]} </span>
-        {kind === 'picture' ? <span className="visually-hidden">{title}</span> : title}
-      </ThingTab>
-    ))
+  const shown = tabs.filter(({ start }) => start >= from - 1e-6 && start < to)
+  return shown.map(({ id, kind, sign, title, start, end }, i) => (
+    <ThingTab
+      key={id}
+      picked={{ kind, id }}
+      label={`${NAMES[kind]}: ${title}`}
+      className={CLASSES[kind]}
+      style={{
+        left: x(start) + (kind === 'layer' ? LAYER_WIDTH * beside(shown, i, x) : 0),
+        ...(kind === 'sound' && { minWidth: Math.min(x(to) - x(start), (end - start) * geometry.pixelsPerSecond) }),
+      }}
+    >
+      <span aria-hidden="true">{sign} </span>
+      {kind === 'picture' || kind === 'layer' ? <span className="visually-hidden">{title}</span> : title}
+    </ThingTab>
+  ))
 }
 
-const SIGNS = { sound: '◆', picture: '▣', layer: '▤', bed: '♪' }
+/** Of a layer's tab, in pixels. */
+const LAYER_WIDTH = 27
+
+/** How many tabs of layers stand at the same place before this one: they stand beside each other. */
+const beside = (tabs: readonly RowTab[], index: number, x: (time: Seconds) => number): number =>
+  tabs.slice(0, index).filter(({ kind, start }) => kind === 'layer' && x(tabs[index]!.start) - x(start) < LAYER_WIDTH)
+    .length
+
 const NAMES = { sound: 'Sound', picture: 'Picture', layer: 'Over the picture', bed: 'Music' }

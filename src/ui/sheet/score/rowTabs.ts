@@ -1,4 +1,5 @@
 import type { Lesson } from '@/core/lesson/document'
+import type { Layer } from '@/core/lesson/layers'
 import { stepAt } from '@/core/lesson/layout'
 import type { Timeline } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
@@ -9,9 +10,13 @@ export interface RowTab {
   id: string
   kind: 'sound' | 'picture' | 'layer' | 'bed'
   title: string
+  /** Drawn before its title, or in its place. */
+  sign: string
   start: Seconds
   end: Seconds
 }
+
+const LAYER_SIGNS: Record<Layer['kind'], string> = { words: 'Aa', pointer: '◎', cover: '▩', closer: '⊕' }
 
 /** The tabs of each step: sounds and music that begin in it, and its further pictures. */
 export function tabsByStep(lesson: Lesson, timeline: Timeline): Map<string, RowTab[]> {
@@ -19,17 +24,17 @@ export function tabsByStep(lesson: Lesson, timeline: Timeline): Map<string, RowT
   const put = (step: string, tab: RowTab) => tabs.set(step, [...(tabs.get(step) ?? []), tab])
   for (const { cue, start, end } of timeline.sounds) {
     const span = stepAt(timeline, start)
-    if (span) put(span.step.id, { id: cue.id, kind: 'sound', title: titleOf(lesson, cue.media), start, end })
+    if (span) put(span.step.id, { id: cue.id, kind: 'sound', sign: '◆', title: titleOf(lesson, cue.media), start, end })
   }
   for (const { cue, start, end } of timeline.beds) {
     const span = stepAt(timeline, start)
-    if (span) put(span.step.id, { id: cue.id, kind: 'bed', title: titleOf(lesson, cue.media), start, end })
+    if (span) put(span.step.id, { id: cue.id, kind: 'bed', sign: '♪', title: titleOf(lesson, cue.media), start, end })
   }
   for (const { step, picture, start, end } of timeline.pictures) {
     const further = step.more.find((one) => one.picture === picture)
-    if (further) put(step.id, { id: further.id, kind: 'picture', title: 'Next picture', start, end })
+    if (further) put(step.id, { id: further.id, kind: 'picture', sign: '▣', title: 'Next picture', start, end })
   }
   for (const { step, layer, start, end } of timeline.layers)
-    put(step.id, { id: layer.id, kind: 'layer', title: layerTitle(layer), start, end })
+    put(step.id, { id: layer.id, kind: 'layer', sign: LAYER_SIGNS[layer.kind], title: layerTitle(layer), start, end })
   return tabs
 }

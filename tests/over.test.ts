@@ -1,0 +1,138 @@
+import { readFile, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { Page } from 'puppeteer-core'
+import sharp from 'sharp'
+import type { Lesson } from '@/core/lesson/document'
+import type { Layer } from '@/core/lesson/layers'
+import { layoutLesson } from '@/core/lesson/layout'
+import { runProgram } from '@/media/process'
+import { headless, scratch, until } from './support/application'
+import { clickOn, savedLesson, waitForSheet, waitForWords } from './support/browser'
+import { sharedSession } from './support/session'
+
+/** Words and pointers over a picture: put there, placed by mouse and by keys, and the same in the page and in the file. */
+
+const session = sharedSession('/lessons/crossing-the-bar')
+const folder = scratch()
+let page: Page
+beforeAll(async () => {
+  page = session.page
+  await waitForSheet(page)
+  await waitForWords(page)
+})
+const lesson = async (): Promise<Lesson> => (await savedLesson(page)).lesson
+const layers = async (step = 1): Promise<Layer[]> => (await lesson()).steps[step]!.layers
+
+async function command(words: string): Promise<void> {
+  await clickOn(page, 'What to do')
+  await page.waitForSelector('[role=combobox][aria-label^="What do"]')
+  await page.keyboard.type(words)
+  await page.waitForSelector('[role=option][aria-selected=true]')
+  await page.keyboard.press('Enter')
+}
+/** The frame of what is picked, on the easel. */
+const box = () => page.waitForSelector('[data-testid=easel] [role=group]')
+
+test('words are put over the picture from the word at the caret on, and typed', async () => {
+  await page.click('[role=row][aria-label^="Step 2,"] [data-word="3"]')
+  await command('put a label over')
+  await page.waitForSelector('#layer-text')
+  await page.focus('#layer-text')
+  await page.keyboard.type('Five minutes')
+  await until(async () => (await layers()).some((one) => one.kind === 'words' && one.text === 'Five minutes'), 15)
+  const [label] = await layers()
+  const timeline = layoutLesson(await lesson())
+  const { start } = timeline.layers.find(({ layer }) => layer.id === label!.id)!
+  expect(start).toBeGreaterThan(timeline.steps[1]!.start + 0.3)
+  await page.waitForFunction(
+    () => document.querySelectorAll<HTMLImageElement>('[data-testid=easel] img[src^="/api/layers"]').length === 1,
+  )
+})
+
+test('what is picked is moved and made larger by keys, and dragged with the mouse', async () => {
+  const before = (await layers())[0]!.area
+  await (await box())!.focus()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.down('Shift')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.up('Shift')
+  await until(async () => Math.abs((await layers())[0]!.area.width - before.width - 0.01) < 1e-6, 15)
+  const moved = (await layers())[0]!.area
+  expect([moved.x - before.x, moved.y - before.y]).toEqual([expect.closeTo(0.01), expect.closeTo(0.01)])
+
+  const frame = (await (await page.$('[data-testid=easel]'))!.boundingBox())!
+  const at = (await (await box())!.boundingBox())!
+  const [x, y] = [at.x + at.width / 2, at.y + at.height / 2]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x - 0.11 * frame.width, y + 0.17 * frame.height, { steps: 8 })
+  await page.mouse.up()
+  await until(async () => (await layers())[0]!.area.x < moved.x - 0.08, 15)
+  const { area } = (await layers())[0]!
+  expect(area.x).toBeCloseTo(moved.x - 0.11, 1)
+  expect(area.y).toBeCloseTo(moved.y + 0.17, 1)
+  expect([area.width, area.height]).toEqual([moved.width, moved.height])
+})
+
+test('several things lie over one picture, each with its tab', async () => {
+  for (const words of ['put a ring', 'arrow point', 'cover something']) {
+    const count = (await layers()).length
+    await command(words)
+    await until(async () => (await layers()).length === count + 1, 15)
+  }
+  expect((await layers()).map(({ kind }) => kind)).toEqual(['words', 'pointer', 'pointer', 'cover'])
+  expect(await page.$$('[role=row][aria-label^="Step 2,"] [data-kind=layer]')).toHaveLength(4)
+  // What was put in last is picked, and taken out again.
+  await (await box())!.press('Delete')
+  await until(async () => (await layers()).length === 3, 15)
+})
+
+test('page and file show the same', async () => {
+  const shown = await lesson()
+  const timeline = layoutLesson(shown)
+  // The playhead goes there as an author would send it: to the word said then, and nothing stays picked.
+  await page.keyboard.press('Escape')
+  const words = await page.$$('[role=row][aria-label^="Step 2,"] [data-word]')
+  await words[9]!.click()
+  await page.waitForFunction(
+    () =>
+      document.querySelectorAll('[data-testid=easel] svg').length === 2 &&
+      !document.querySelector('[data-testid=easel] [role=group]'),
+  )
+  // Large, and with more of its pixels, so that it is the drawing that is compared and not the screen.
+  await clickOn(page, 'Larger picture')
+  await page.setViewport({ width: 1280, height: 800, deviceScaleFactor: 2 })
+  // The button in its corner is the page's, not the picture's.
+  await page.$eval('[aria-label="Smaller picture"]', (one) => ((one as HTMLElement).style.visibility = 'hidden'))
+  await page.evaluate(() => new Promise((done) => setTimeout(done, 500)))
+  const easel = (await page.$('[data-testid=easel] > div'))!
+  const seen = await small(await easel.screenshot())
+
+  const response = await fetch(`${session.application.url}/api/lessons/${session.lessonId()}/archive`)
+  await writeFile(join(folder, 'over.zip'), Buffer.from(await response.arrayBuffer()))
+  await headless('render', join(folder, 'over.zip'), '--out', join(folder, 'over.mp4'))
+  const args = [
+    '-v',
+    'error',
+    '-ss',
+    String(timeline.steps[1]!.end - 1),
+    '-i',
+    join(folder, 'over.mp4'),
+    '-frames:v',
+    '1',
+  ]
+  await runProgram('ffmpeg', [...args, '-y', join(folder, 'frame.png')], { limit: 60 })
+  const filmed = await small(await readFile(join(folder, 'frame.png')))
+  const off = seen.reduce((sum, value, i) => sum + Math.abs(value - filmed[i]!), 0) / seen.length
+  expect(off).toBeLessThan(2)
+}, 180_000)
+
+/** A picture at a twelfth of the video's size, without its outermost pixels, where the easel has round corners. */
+const small = (picture: Uint8Array): Promise<Buffer> =>
+  sharp(picture)
+    .resize(160, 90, { fit: 'fill' })
+    .extract({ left: 2, top: 2, width: 156, height: 86 })
+    .removeAlpha()
+    .raw()
+    .toBuffer()
