@@ -5,6 +5,7 @@ import type { Timeline } from '@/core/lesson/timeline'
 import type { MediaInfo } from '@/core/messages/media'
 import { clearanceReadings, CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import type { AnalysisOf, PlannedMix } from '@/core/mix/mixPlan'
+import { checkOver } from './over'
 import { checkSounds } from './sounding'
 import { HOP } from '@/core/measure/energyMeter'
 import { spokenTime } from '@/core/measure/speech'
@@ -32,6 +33,7 @@ export function checkLesson(
     ...checkSpoken(lesson, timeline),
     ...checkTakes(timeline, analysisOf),
     ...checkSounds(lesson, timeline, analysisOf),
+    ...checkOver(lesson, timeline),
     ...checkBalance(lesson, timeline, planned),
     ...checkLicences(lesson),
   ]

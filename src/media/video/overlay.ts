@@ -1,6 +1,7 @@
 import sharp from 'sharp'
 import type { Area, Layer, Look, PointerLayer, WordsLayer } from '@/core/lesson/layers'
 import { drawPointer } from '@/core/picture/pointers'
+import { LEAST_SIZE, SMALLER, WORD_PADDING, WORD_ROLES } from '@/core/picture/wordSize'
 import { pixelsOf, type Overlay } from '@/core/picture/raster'
 import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
 import { setText, type TextStyle } from './textBlock'
@@ -8,17 +9,6 @@ import { setText, type TextStyle } from './textBlock'
 /** What lies over a picture, drawn in the lesson's own look. */
 
 const FRAME = { width: PICTURE_WIDTH, height: PICTURE_HEIGHT }
-
-/** Size of the letters in shares of the frame's height; they become smaller where they would not fit. */
-const ROLES = {
-  title: { size: 0.09, weight: 700, leading: 1.14, align: 'middle' },
-  'lower line': { size: 0.046, weight: 700, leading: 1.25, align: 'left' },
-  label: { size: 0.04, weight: 400, leading: 1.25, align: 'middle' },
-} as const
-const SMALLER = 0.94
-const LEAST_SIZE = 14 // pixels
-/** Room around the letters in a box, in their size. */
-const PADDING = 0.45
 
 /** One that is drawn by itself: a closer look moves the picture, and blocks are made of it. */
 export type DrawnLayer = Exclude<Layer, { kind: 'closer' }>
@@ -48,10 +38,10 @@ async function contentOf(layer: DrawnLayer, look: Look, area: Area, share: numbe
 async function drawWords({ role, text }: WordsLayer, look: Look, area: Area): Promise<string> {
   if (!text.trim()) return ''
   const { block, size } = await fitted(text, role, look, area)
-  const padding = look.boxed ? PADDING * size : 0
+  const padding = look.boxed ? WORD_PADDING * size : 0
   const [left, width] = [area.x * FRAME.width, area.width * FRAME.width]
   const top = area.y * FRAME.height + (area.height * FRAME.height - block.height) / 2
-  const isMiddle = ROLES[role].align === 'middle'
+  const isMiddle = WORD_ROLES[role].align === 'middle'
   const [from, boxWidth] = [isMiddle ? left + (width - block.width) / 2 - padding : left, block.width + 2 * padding]
   const words = block.draw(isMiddle ? left + width / 2 : left + padding, top)
   if (!look.boxed) return words
@@ -64,15 +54,15 @@ async function drawWords({ role, text }: WordsLayer, look: Look, area: Area): Pr
 
 /** As large as its role is, or as fits its area. */
 async function fitted(text: string, role: WordsLayer['role'], look: Look, area: Area) {
-  const { size: share, ...set } = ROLES[role]
+  const { size: share, ...set } = WORD_ROLES[role]
   for (let size = share * FRAME.height; ; size *= SMALLER) {
-    const padding = look.boxed ? PADDING * size : 0
+    const padding = look.boxed ? WORD_PADDING * size : 0
     const width = area.width * FRAME.width - 2 * padding
     const halo = look.boxed ? undefined : { colour: look.ground, width: size * 0.16 }
     const style: TextStyle = { ...set, letters: look.letters, size, colour: look.ink, width, halo }
     const block = await setText(text, style)
     const fits = block.height + padding <= area.height * FRAME.height && block.width <= width + 1
-    if (fits || size * SMALLER < LEAST_SIZE) return { block, size }
+    if (fits || size * SMALLER < LEAST_SIZE * FRAME.height) return { block, size }
   }
 }
 
