@@ -2,6 +2,7 @@ import { markAt } from '@/core/testing/lessons'
 import { emptyLesson, newBed, newRecording, newStep, type Lesson, type Picture } from './document'
 import { applyEdit, type Edit } from './edits'
 import { wordAfter } from './followWords'
+import { newLayer } from './layers'
 import { layoutLesson } from './layout'
 import { newTake } from './takes'
 
@@ -203,3 +204,30 @@ test.each([
   const word = wordAfter(before, after, { character: 4, side: 'before' })
   expect(word ? after.slice(word.character) : undefined).toBe(expected)
 })
+
+test('what lies over a picture follows its words: with another voice, to another step, and loose when they go', () => {
+  const lesson = standIn()
+  const label = { ...newLayer('label', 'label'), from: 'height', to: null }
+  const over = applyEdit(lesson, { name: 'addLayers', step: 's1', layers: [label, newLayer('whole', 'ring')] })
+  const seen = (now: Lesson) => layoutLesson(now).layers.map(({ layer, step, start }) => [layer.id, step.id, start])
+  expect(seen(over)).toEqual([
+    ['label', 's1', 4],
+    ['whole', 's1', 3],
+  ])
+  // Another voice says its word at another moment.
+  const [first, second] = seen(applyEdit(over, ownVoice(over)))
+  expect(first!.slice(0, 2)).toEqual(['label', 's1'])
+  expect(first![2]).toBeGreaterThan(second![2] as number)
+  // The next step begins before its word: it goes along, what lasts as long as the picture stays.
+  const broken = applyEdit(over, { name: 'breakStep', ...breakBefore })
+  expect(seen(broken).map(([id, step]) => [id, step])).toEqual([
+    ['whole', 's1'],
+    ['label', 's2'],
+  ])
+  // Its words go: it is neither seen nor lost.
+  const silent = applyEdit(over, { name: 'removePassage', passage: 'p1' })
+  expect(seen(silent).map(([id]) => id)).toEqual(['whole'])
+  expect(looseIn(silent)).toContain('label')
+})
+
+const breakBefore = { step: 's1', passage: 'p1', at: 3.9, scriptAt: 9, newPassage: 'p1b', newStep: 'new' }
