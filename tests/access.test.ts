@@ -55,6 +55,22 @@ const SCREENS: Record<string, () => Promise<unknown>> = {
   sheet: openSheet,
   'words at the caret': () => page.click('[data-word="3"]'),
   'a picked sound': () => page.click('[data-kind=sound]'),
+  'a layer over the picture': async () => {
+    await page.click('[data-word="3"]')
+    await clickOn(page, 'What to do')
+    await page.waitForSelector('[role=combobox][aria-label^="What do"]')
+    await page.keyboard.type('put a ring')
+    await page.waitForSelector('[role=option][aria-selected=true]')
+    await page.keyboard.press('Enter')
+    await page.waitForSelector('[data-testid=easel] [role=group]')
+    await clickOn(page, 'How words and pointers look in this lesson')
+  },
+  'how pictures give way': async () => {
+    await clickOn(page, 'Undo')
+    await page.keyboard.press('Escape')
+    await page.click('[data-word="3"]')
+    await clickOn(page, 'How its picture gives way to the next')
+  },
   'the menu of a word': async () => {
     await page.click('[data-word="3"]', { button: 'right' })
     await page.waitForSelector('[role=menuitem]')

@@ -3,8 +3,7 @@ import { rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { promisify } from 'node:util'
-import yauzl, { type Entry, type ZipFile } from 'yauzl'
+import type { Entry, ZipFile } from 'yauzl'
 import yazl from 'yazl'
 import { z } from 'zod'
 import { mediaOf, type Lesson } from '@/core/lesson/document'
@@ -18,6 +17,7 @@ import { freeBytes } from './store/disk'
 import { importMedia, type ImportOptions } from './import/import'
 import { hashFile, PARTS, type MediaStore } from './store/store'
 import { withWorkFolder } from './store/workFolder'
+import { bytesOf, entriesOf, openZip, streamOf } from './zip'
 
 /**
  * A lesson archive: a zip with `lesson.json` (the document) and `media/` (original files named by content hash,
@@ -71,9 +71,11 @@ export async function archiveOf(document: unknown, media: Iterable<string>, stor
 /** Reads a lesson and takes its files into the store. Nothing outside the store is written. */
 export async function readArchive(path: string, store: MediaStore, options: ImportOptions = {}): Promise<Lesson> {
   return withWorkFolder(async (work) => {
-    const zip = await openZip(path)
+    const zip = await openArchive(path)
     try {
-      const entries = await entriesOf(zip)
+      const entries = await entriesOf(zip, MOST_ENTRIES, refusal).catch((error: Error) => {
+        throw sentenceFor(error)
+      })
       const readJson = async (name: string) => (await jsonOf(zip, entryOf(entries, name))) as unknown
       const lesson = parseAs((json) => readLesson(json), await readJson('lesson.json'))
       const list = parseAs((json) => mediaListSchema.parse(json), await readJson('media/media.json'))
@@ -99,9 +101,9 @@ export async function readArchive(path: string, store: MediaStore, options: Impo
   })
 }
 
-async function openZip(path: string): Promise<ZipFile> {
+async function openArchive(path: string): Promise<ZipFile> {
   try {
-    return await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, { lazyEntries: true, autoClose: false })
+    return await openZip(path)
   } catch (error) {
     throw new UserError('This is not a saved lesson, or it is damaged. Choose a file made by "Save a copy".', {
       cause: error,
@@ -109,24 +111,8 @@ async function openZip(path: string): Promise<ZipFile> {
   }
 }
 
-/** What is in an archive, by name, without unpacking any of it. */
-async function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
-  const entries = new Map<string, Entry>()
-  await new Promise<void>((resolve, reject) => {
-    zip.on('entry', (entry: Entry) => {
-      if (entries.size >= MOST_ENTRIES) return reject(new UserError('This copy holds too many files to be opened.'))
-      if (entries.has(entry.fileName)) return reject(new UserError(DAMAGED))
-      entries.set(entry.fileName, entry)
-      zip.readEntry()
-    })
-    zip.on('end', resolve)
-    zip.on('error', reject)
-    zip.readEntry()
-  }).catch((error: Error) => {
-    throw sentenceFor(error)
-  })
-  return entries
-}
+const refusal = (why: 'many' | 'twice') =>
+  new UserError(why === 'many' ? 'This copy holds too many files to be opened.' : DAMAGED)
 
 const DAMAGED = 'This archive is damaged. Save the copy again.'
 
@@ -172,17 +158,11 @@ async function unpack(zip: ZipFile, entry: Entry, out: string): Promise<void> {
 
 async function jsonOf(zip: ZipFile, entry: Entry): Promise<unknown> {
   if (entry.uncompressedSize > MOST_JSON) throw new UserError('The lesson in this copy is too large to be opened.')
-  const parts: Buffer[] = []
-  try {
-    for await (const part of await streamOf(zip, entry)) parts.push(part as Buffer)
-  } catch (error) {
-    throw sentenceFor(error as Error)
-  }
-  return parseAs(parseStorableJson, Buffer.concat(parts).toString('utf8'))
+  const bytes = await bytesOf(zip, entry).catch((error: Error) => {
+    throw sentenceFor(error)
+  })
+  return parseAs(parseStorableJson, bytes.toString('utf8'))
 }
-
-const streamOf = (zip: ZipFile, entry: Entry): Promise<Readable> =>
-  promisify<Entry, Readable>(zip.openReadStream.bind(zip) as never)(entry)
 
 function parseAs<I, T>(read: (json: I) => T, json: I): T {
   try {

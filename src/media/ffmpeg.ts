@@ -241,6 +241,8 @@ export function sentenceFor({ reason }: ProgramError, name: string): string {
       return `Reading this file takes too long: ${name}. Split it into shorter ones, or save it in another format.`
     case 'memory':
       return `This file needs more memory to be read than there is for it: ${name}. Save it smaller, or in another format.`
+    case 'missing':
+      return `What is needed to read this file is not installed on this machine: ${name}. Save it in another format, or have Yarn Step set up anew.`
     case 'program':
       return `This file is damaged or incomplete: ${name}. Copy or save it again, then bring it in.`
   }

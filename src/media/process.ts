@@ -21,8 +21,11 @@ const USUAL_MEMORY = 1024 ** 3
 /** For programs that code pictures, at up to 2160 lines. */
 export const CODING_MEMORY = 4 * 1024 ** 3
 
-/** Why a program failed: its time was up, it asked for more memory than it may have, the disk is full, or it says why. */
-export type FailureReason = 'time' | 'memory' | 'disk' | 'program'
+/**
+ * Why a program failed: its time was up, it asked for more memory than it may have, the disk is full, it is not installed, or
+ * it says why.
+ */
+export type FailureReason = 'time' | 'memory' | 'disk' | 'missing' | 'program'
 
 /** A program ended with an error; `messages` is the end of what it said on standard error. */
 export class ProgramError extends Error {
@@ -57,6 +60,7 @@ export async function runProgram(program: string, args: readonly string[], optio
       feed ? feedInput(child.stdin!, feed) : undefined,
     ])
     signal?.throwIfAborted()
+    if (ended === NOT_FOUND) throw new ProgramError(program, messages, 'missing')
     if (ended !== 0) throw new ProgramError(program, messages, isTimeUp ? 'time' : reasonIn(messages, child.signalCode))
     return Buffer.concat(kept)
   } finally {
@@ -65,6 +69,9 @@ export async function runProgram(program: string, args: readonly string[], optio
     end()
   }
 }
+
+/** What ends with this was never begun: there is no such program. */
+const NOT_FOUND = 127
 
 /** The program under its limits, and with an end when this process ends, however that does. */
 function startProgram(program: string, args: readonly string[], { limit, memory, feed }: RunOptions): ChildProcess {

@@ -1,11 +1,12 @@
 import { create } from 'mutative'
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
+import { copyOfStep, type Part } from './copyStep'
 import { followWords } from './followWords'
 import { edgesOf, stepLength, voiceLength } from './layout'
 import { changeLayers, type LayerEdit } from './layerEdits'
 import { passageOf, stepIndex, stepOf } from './lookUp'
-import { hears, marksOfStep, withMarks } from './marks'
+import { hears, marksOfStep } from './marks'
 import { copiedMarks, copyInOthers, forgetInOthers, joinInOthers, joinScripts, markAtBeginning } from './otherLanguages'
 import { isHungOn, rehang, rehangLater } from './rehang'
 import { goneSteps, replaceDeck, type DeckReplacement } from './replaceDeck'
@@ -234,6 +235,8 @@ function moveSteps(lesson: Lesson, ids: string[], before: string | null): void {
   lesson.steps = [...rest.slice(0, at), ...moved, ...rest.slice(at)]
 }
 
+const COPIED: Record<Part, string> = { passage: '', picture: 'm', layer: 'l' }
+
 /** Copies come after the last of their originals, in lesson order. */
 function duplicateSteps(lesson: Lesson, copies: { of: string; id: string; passages: string[] }[]): void {
   const made = copies.map(({ of, id, passages }) => {
@@ -242,14 +245,9 @@ function duplicateSteps(lesson: Lesson, copies: { of: string; id: string; passag
     const markFor = (mark: string) => `${id}-k${marks.indexOf(mark)}`.slice(-40)
     lesson.marks.push(...copiedMarks(lesson, [...new Set(marks)], id, markFor))
     copyInOthers(lesson, of, id)
-    const copy = {
-      ...step,
-      id,
-      passages: step.passages.map((passage, i) => ({ ...passage, id: passages[i] ?? `${id}-${i}` })),
-      more: step.more.map((one, i) => ({ ...one, id: `${id}-m${i}`.slice(-40) })),
-      layers: step.layers.map((one, i) => ({ ...one, id: `${id}-l${i}`.slice(-40) })),
-    }
-    return withMarks(copy, markFor)
+    const newId = (part: Part, i: number) =>
+      (part === 'passage' && passages[i]) || `${id}-${COPIED[part]}${i}`.slice(-40)
+    return copyOfStep(step, id, newId, markFor)
   })
   const last = Math.max(...copies.map(({ of }) => stepIndex(lesson, of)))
   lesson.steps.splice(last + 1, 0, ...made)

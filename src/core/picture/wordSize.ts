@@ -1,3 +1,4 @@
+import { FRAME } from './frame'
 import type { WordsLayer } from '@/core/lesson/layers'
 
 /**
@@ -18,7 +19,7 @@ export const LEAST_SIZE = 0.013
 
 /** Of a usual letter: the widths of many together are told well by it. */
 const USUAL_WIDTH = 0.54
-const SHAPE = 16 / 9
+const SHAPE = FRAME.width / FRAME.height
 
 /** About how large the letters are, as far as can be told without drawing them. */
 export function sizeOfWords({ role, text, area }: Pick<WordsLayer, 'role' | 'text' | 'area'>): number {

@@ -1,3 +1,4 @@
+import { FRAME } from '@/core/picture/frame'
 import { readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp, { type Sharp } from 'sharp'
@@ -7,9 +8,6 @@ import { inputOf, orDamaged } from '../ffmpeg'
 import { CODING_MEMORY, runProgram } from '../process'
 import { PARTS } from '../store/store'
 
-/** Size of every finished picture. */
-export const PICTURE_WIDTH = 1920
-export const PICTURE_HEIGHT = 1080
 /** What stands around a picture of other proportions. */
 const GROUND = '#ffffff'
 const DARK_GROUND = '#161d29'
@@ -29,7 +27,7 @@ export async function importStill(
   const { width = 0, height = 0, pages = 1 } = await readable(name, () => source().metadata())
   if (width * height > MOST_PIXELS) {
     throw new UserError(
-      `This picture is too large: ${name} has ${width} x ${height} pixels. Save it with at most 10,000 x 10,000; a video shows ${PICTURE_WIDTH} x ${PICTURE_HEIGHT}.`,
+      `This picture is too large: ${name} has ${width} x ${height} pixels. Save it with at most 10,000 x 10,000; a video shows ${FRAME.width} x ${FRAME.height}.`,
     )
   }
   await readable(name, () => makePage(source(), folder, 1))
@@ -47,10 +45,7 @@ async function sourceOf(path: string, extension: string, name: string, folder: s
     extension === 'bmp'
       ? ['ffmpeg', ['-v', 'error', ...inputOf(path, 'bmp_pipe'), '-frames:v', '1', png]]
       : ['heif-convert', ['-q', '100', path, png]]
-  await orDamaged(name, () => runProgram(program, args, { limit: 60, memory: CODING_MEMORY })).catch((error: Error) => {
-    if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error
-    throw new UserError(`This picture can't be read on this machine: ${name}. Save it as JPEG or PNG.`)
-  })
+  await orDamaged(name, () => runProgram(program, args, { limit: 60, memory: CODING_MEMORY }))
   const bytes = await readFile(png)
   await rm(png)
   return () => sharp(bytes, options)
@@ -58,7 +53,7 @@ async function sourceOf(path: string, extension: string, name: string, folder: s
 
 const MOST_SVG = 20e6 // bytes
 /** Drawn so large that it is sharp when it fills the frame. */
-const SVG_SIZE = PICTURE_WIDTH
+const SVG_SIZE = FRAME.width
 
 /**
  * A drawing is read from memory: it has no place of its own, so that what it names in files or at addresses is not there
@@ -82,7 +77,7 @@ export async function makePage(picture: Sharp, folder: string, page: number): Pr
   await picture
     .rotate()
     .flatten({ background: ground })
-    .resize(PICTURE_WIDTH, PICTURE_HEIGHT, { fit: 'contain', background: ground })
+    .resize(FRAME.width, FRAME.height, { fit: 'contain', background: ground })
     .toColourspace('srgb')
     .png({ compressionLevel: 3 })
     .toFile(draft)

@@ -1,6 +1,6 @@
 import { FRAME_RATE } from '@/core/units'
 import type { PictureStream } from '../ffmpeg'
-import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
+import { FRAME } from '@/core/picture/frame'
 
 /**
  * One way of coding for every picture, so that separately coded pieces share their parameter sets and can be joined
@@ -40,11 +40,9 @@ const SCALE = 'out_color_matrix=bt709:out_range=tv'
 const AS_CODED = ['setsar=1', 'format=yuv420p']
 
 /** Brings a picture of the video's own size to its colours. */
-export const STILL_FILTER = [
-  `scale=${PICTURE_WIDTH}:${PICTURE_HEIGHT}:${SCALE}`,
-  `fps=${FRAME_RATE}`,
-  ...AS_CODED,
-].join(',')
+export const STILL_FILTER = [`scale=${FRAME.width}:${FRAME.height}:${SCALE}`, `fps=${FRAME_RATE}`, ...AS_CODED].join(
+  ',',
+)
 
 /**
  * Brings the picture of a recording to the video's size and colours: lines of two moments become pictures of one, pixels
@@ -53,8 +51,7 @@ export const STILL_FILTER = [
  */
 export function recordingFilter(picture: PictureStream): string {
   const { width, height } = sizeInFrame(picture)
-  const ground =
-    width < PICTURE_WIDTH || height < PICTURE_HEIGHT ? [`pad=${PICTURE_WIDTH}:${PICTURE_HEIGHT}:-1:-1:white`] : []
+  const ground = width < FRAME.width || height < FRAME.height ? [`pad=${FRAME.width}:${FRAME.height}:-1:-1:white`] : []
   return [
     ...(picture.isInterlaced ? ['bwdif=mode=send_frame:deint=interlaced'] : []),
     ...(picture.range === 'high' ? TO_USUAL_LIGHT : []),
@@ -70,10 +67,10 @@ const ROUNDING = 4 // pixels
 /** How large a picture is in the frame, in whole pairs of pixels. */
 export function sizeInFrame({ width, height, pixelShape }: PictureStream): { width: number; height: number } {
   const wide = width * pixelShape
-  const scale = Math.min(PICTURE_WIDTH / wide, PICTURE_HEIGHT / height)
+  const scale = Math.min(FRAME.width / wide, FRAME.height / height)
   const rounded = (size: number, whole: number) =>
     whole - size * scale <= ROUNDING ? whole : 2 * Math.round((size * scale) / 2)
-  return { width: rounded(wide, PICTURE_WIDTH), height: rounded(height, PICTURE_HEIGHT) }
+  return { width: rounded(wide, FRAME.width), height: rounded(height, FRAME.height) }
 }
 
 /** Pictures of 720 lines and more are in the colours of high definition, unless they say otherwise. */

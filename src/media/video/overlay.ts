@@ -3,12 +3,10 @@ import type { Area, Layer, Look, PointerLayer, WordsLayer } from '@/core/lesson/
 import { drawPointer } from '@/core/picture/pointers'
 import { LEAST_SIZE, SMALLER, WORD_PADDING, WORD_ROLES } from '@/core/picture/wordSize'
 import { pixelsOf, type Overlay } from '@/core/picture/raster'
-import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
+import { FRAME } from '@/core/picture/frame'
 import { setText, type TextStyle } from './textBlock'
 
 /** What lies over a picture, drawn in the lesson's own look. */
-
-const FRAME = { width: PICTURE_WIDTH, height: PICTURE_HEIGHT }
 
 /** One that is drawn by itself: a closer look moves the picture, and blocks are made of it. */
 export type DrawnLayer = Exclude<Layer, { kind: 'closer' }>

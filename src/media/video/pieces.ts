@@ -7,7 +7,7 @@ import type { Look } from '@/core/lesson/layers'
 import type { Shot } from '@/core/picture/shots'
 import type { Stack } from '@/core/picture/stack'
 import { FRAME_RATE } from '@/core/units'
-import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
+import { FRAME } from '@/core/picture/frame'
 import { CODING_MEMORY, runProgram, writeTo } from '../process'
 import type { Assets, Recipe } from '../store/assets'
 import { PARTS, type MediaStore } from '../store/store'
@@ -154,7 +154,7 @@ async function codedDrawing(work: Work, stacks: readonly Stack[]): Promise<strin
 }
 
 const RAW_INPUT = [
-  ...['-f', 'rawvideo', '-pixel_format', 'rgb24', '-video_size', `${PICTURE_WIDTH}x${PICTURE_HEIGHT}`],
+  ...['-f', 'rawvideo', '-pixel_format', 'rgb24', '-video_size', `${FRAME.width}x${FRAME.height}`],
   ...['-framerate', String(FRAME_RATE), '-i', 'pipe:0'],
 ]
 

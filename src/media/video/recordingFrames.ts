@@ -2,7 +2,7 @@ import { FRAME_RATE, type Seconds } from '@/core/units'
 import type { Raster } from '@/core/picture/raster'
 import { inputOf, probeFile } from '../ffmpeg'
 import { identifyFile } from '../import/identify'
-import { PICTURE_HEIGHT, PICTURE_WIDTH } from '../import/stills'
+import { FRAME } from '@/core/picture/frame'
 import { CODING_MEMORY, runProgram } from '../process'
 import { PARTS, type MediaStore } from '../store/store'
 import { recordingFilter } from './coding'
@@ -27,7 +27,7 @@ export async function recordingInput(
   }
 }
 
-const FRAME_BYTES = PICTURE_WIDTH * PICTURE_HEIGHT * 3
+const FRAME_BYTES = FRAME.width * FRAME.height * 3
 
 /** So many pictures of a recording, in colours. */
 export async function* recordingFrames(
@@ -50,7 +50,7 @@ export async function* recordingFrames(
       signal,
     })
     for (let i = 0; i < part; i++)
-      yield { width: PICTURE_WIDTH, height: PICTURE_HEIGHT, data: raw.subarray(i * FRAME_BYTES, (i + 1) * FRAME_BYTES) }
+      yield { width: FRAME.width, height: FRAME.height, data: raw.subarray(i * FRAME_BYTES, (i + 1) * FRAME_BYTES) }
   }
 }
 

@@ -1,5 +1,6 @@
 'use client'
 
+import { FRAME } from '@/core/picture/frame'
 import { useEffect, useRef, type CSSProperties, type RefObject } from 'react'
 import type { Area, Look } from '@/core/lesson/layers'
 import { drawPointer } from '@/core/picture/pointers'
@@ -9,8 +10,6 @@ import { cardUrl, layerUrl, pageUrl } from '../api'
 import { usePlacing } from '../over/placing'
 import { RecordingPicture } from './RecordingPicture'
 import styles from './easel.module.css'
-
-const FRAME = { width: 1920, height: 1080 }
 
 /** A picture with what lies over it, as the finished video has it. */
 export function SideView({ side, look, style }: { side: Side; look: Look; style?: CSSProperties }) {

@@ -21,7 +21,8 @@ import { SecondsField } from '../parts/SecondsField'
 import type { SheetActions } from '../sheet/actions/actions'
 import { Fold } from '../sheet/Fold'
 import { ThingHead } from '../sheet/selected/ThingHead'
-import { layerTitle, markAtCaret, sayMark } from '../words/anchors'
+import { markAtCaret, sayMark } from '../words/anchors'
+import { layerTitle } from './layerNames'
 import { LookSettings } from './LookSettings'
 import panel from '../sheet/panel.module.css'
 import styles from './over.module.css'
@@ -216,10 +217,6 @@ function Cover({ step, layer, set }: LayerProps<CoverLayer> & { step: Step }) {
 /** From when until when it is seen. */
 function Lasts({ step, layer, set }: LayerProps<Layer> & { step: Step }) {
   const state = useLessonState((all) => all)
-  const here = () => {
-    const mark = state.caret?.step === step.id ? markAtCaret(state) : null
-    return mark
-  }
   const row = (label: string, which: 'from' | 'to', usual: string) => {
     const mark = layer[which]
     const word = mark && sayMark(state, mark)
@@ -232,7 +229,7 @@ function Lasts({ step, layer, set }: LayerProps<Layer> & { step: Step }) {
             size="small"
             disabled={state.caret?.step !== step.id}
             onClick={() => {
-              const placed = here()
+              const placed = markAtCaret(state)
               if (placed) set({ [which]: placed.id }, [placed])
             }}
           >

@@ -4,7 +4,7 @@ import { Button, Select } from 'antd'
 import type { Step } from '@/core/lesson/document'
 import type { LayerName } from '@/core/lesson/layers'
 import { useDesk } from '../lesson/context'
-import { LAYER_NAMES, layerTitle } from '../words/anchors'
+import { LAYER_NAMES, layerTitle } from './layerNames'
 import { putOver } from './putOver'
 import styles from './over.module.css'
 

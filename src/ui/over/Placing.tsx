@@ -3,7 +3,7 @@
 import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Area } from '@/core/lesson/layers'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
-import { layerTitle } from '../words/anchors'
+import { layerTitle } from './layerNames'
 import { thingPicked } from '../words/picked'
 import { dragged, usePlacing, type Handle, type Placed } from './placing'
 import styles from './over.module.css'

@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid'
+import type { Step } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { newLayer, type LayerName } from '@/core/lesson/layers'
 import type { LessonStore } from '../lesson/lessonStore'
@@ -27,10 +28,8 @@ export function putOver({ store }: { store: Pick<LessonStore, 'getState'> }, ste
 }
 
 /** Numbered spots of a step count on. */
-function nextNumber(steps: readonly { id: string; layers: readonly object[] }[], step: string): number {
+function nextNumber(steps: readonly Step[], step: string): number {
   const layers = steps.find(({ id }) => id === step)?.layers ?? []
-  const used = layers.flatMap((one) =>
-    'number' in one && 'shape' in one && one.shape === 'number' ? [one.number as number] : [],
-  )
+  const used = layers.map((one) => (one.kind === 'pointer' && one.shape === 'number' ? one.number : 0))
   return Math.min(99, Math.max(0, ...used) + 1)
 }

@@ -1,6 +1,5 @@
 import { nanoid } from 'nanoid'
 import type { Anchor, Lesson, Mark, SoundCue } from '@/core/lesson/document'
-import { layerName, type Layer, type LayerName } from '@/core/lesson/layers'
 import { hears, stepHearing } from '@/core/lesson/marks'
 import type { LessonState, WordPlace } from '../lesson/lessonStore'
 import { wordsOfStep } from './caret'
@@ -83,22 +82,3 @@ function stepName(lesson: Lesson, step: string): string {
 
 export const titleOf = (lesson: Lesson, media: string | undefined): string =>
   lesson.shelf.find((item) => item.media === media)?.title ?? 'a sound that is gone'
-
-export const LAYER_NAMES: Record<LayerName, string> = {
-  title: 'Title',
-  'lower line': 'Lower line',
-  label: 'Label',
-  ring: 'Ring',
-  box: 'Box',
-  underline: 'Underline',
-  arrow: 'Arrow',
-  number: 'Number',
-  cover: 'Cover',
-  closer: 'Closer look',
-}
-
-/** What lies over a picture, as its tab names it. */
-export function layerTitle(layer: Layer): string {
-  if (layer.kind === 'words') return layer.text ? `“${layer.text}”` : LAYER_NAMES[layer.role]
-  return layer.kind === 'pointer' && layer.shape === 'number' ? `Number ${layer.number}` : LAYER_NAMES[layerName(layer)]
-}

@@ -1,4 +1,5 @@
 import { emptyLesson, newStep, type SoundCue, type Take } from '@/core/lesson/document'
+import { newLayer } from '@/core/lesson/layers'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/messages/media'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
@@ -104,4 +105,17 @@ test('sounds stay as far apart as they were, whatever they hung on', () => {
   expect(soundsClip(store.getState(), [])).toBeNull()
   other.setState({ caret: null })
   expect(pasteSounds(other.getState(), clip)).toEqual([])
+})
+
+test('pasted steps have further pictures and layers of their own: nothing in a lesson is there twice under one name', () => {
+  const store = open()
+  const [step] = store.getState().history.lesson.steps
+  store.getState().edit({ name: 'addLayers', step: step!.id, layers: [newLayer('ring', 'ring')] })
+  store.getState().edit({ name: 'addPicture', step: step!.id, id: 'more', picture: step!.picture, mark: 'm' })
+  store.setState({ caret: { step: step!.id, word: 0 } })
+  store.getState().edit(pasteEdit(store.getState(), stepsClip(store.getState(), [step!.id])!))
+  const { steps } = store.getState().history.lesson
+  const ids = steps.flatMap(({ layers, more, passages }) => [...layers, ...more, ...passages].map(({ id }) => id))
+  expect(steps.flatMap(({ layers }) => layers)).toHaveLength(2)
+  expect(new Set(ids).size).toBe(ids.length)
 })

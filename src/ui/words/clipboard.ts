@@ -9,7 +9,8 @@ import {
   takeSchema,
   type Lesson,
 } from '@/core/lesson/document'
-import { marksOfStep, withMarks } from '@/core/lesson/marks'
+import { copyOfStep } from '@/core/lesson/copyStep'
+import { marksOfStep } from '@/core/lesson/marks'
 import type { Edit } from '@/core/lesson/edits'
 import { mediaInfoSchema } from '@/core/messages/media'
 import type { WordClip } from '@/core/narration/words/wordRange'
@@ -118,11 +119,14 @@ export function pasteEdit(
   return {
     name: 'pasteSteps',
     before: lesson.steps[at + 1]?.id ?? null,
-    steps: steps.map((step) => ({
-      ...withMarks(step, (mark) => marksFor.get(mark) ?? mark),
-      id: ids.get(step.id)!,
-      passages: step.passages.map((passage) => ({ ...passage, id: nanoid(10) })),
-    })),
+    steps: steps.map((step) =>
+      copyOfStep(
+        step,
+        ids.get(step.id)!,
+        () => nanoid(10),
+        (mark) => marksFor.get(mark) ?? mark,
+      ),
+    ),
     marks: marks.map((mark) => ({ ...mark, id: marksFor.get(mark.id)!, step: ids.get(mark.step) ?? mark.step })),
     takes: takes.map((take) => ({ ...take, id: nanoid(10), step: ids.get(take.step)! })),
     shelf,

@@ -2,7 +2,8 @@ import type { Picture, Step } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import type { Loose } from '@/core/lesson/timeline'
 import type { LessonState } from '../lesson/lessonStore'
-import { anchorAtCaret, layerTitle, markAtCaret, titleOf } from './anchors'
+import { anchorAtCaret, markAtCaret, titleOf } from './anchors'
+import { layerTitle } from '../over/layerNames'
 
 /** What can be done with something that has come loose. */
 

@@ -1,3 +1,4 @@
+import { decodeXML } from 'entities'
 import { cutText } from '@/core/text'
 
 /** What is written on a page. */
@@ -69,17 +70,10 @@ function addText(lines: Line[] | undefined, text: string, top: number, size: num
 
 const isNear = (a: number, b: number) => Math.max(a, b) <= SAME_SIZE * Math.min(a, b)
 
-function plain(xml: string): string {
-  const named: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'", nbsp: ' ' }
-  return xml
-    .replace(/<[^>]*>/g, '')
-    .replace(/&(#x?[\da-f]+|\w+);/gi, (whole, code: string) => {
-      if (!code.startsWith('#')) return named[code] ?? whole
-      const point = code[1] === 'x' ? parseInt(code.slice(2), 16) : Number(code.slice(1))
-      return point > 0 && point < 0x110000 ? String.fromCodePoint(point) : ''
-    })
+const plain = (xml: string): string =>
+  decodeXML(xml.replace(/<[^>]*>/g, ''))
+    .replaceAll('\u00a0', ' ')
     .trim()
-}
 
 /** A line and its place; numbers count on from page to page, and are the same line. */
 const keyOf = ({ text, top }: Line) => `${text.replace(/\d+/g, '#')} ${Math.round(top * 50)}`

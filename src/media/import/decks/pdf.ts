@@ -6,7 +6,8 @@ import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import { sentenceFor } from '../../ffmpeg'
 import { ProgramError, runProgram } from '../../process'
-import { makePage, pictureIn, PICTURE_WIDTH } from '../stills'
+import { FRAME } from '@/core/picture/frame'
+import { makePage, pictureIn } from '../stills'
 import { readPages, type PageText } from './pageText'
 
 const MOST_PAGES = 500
@@ -23,13 +24,13 @@ export async function importPdf(
 ): Promise<PageText[]> {
   const count = await countPages(path, name)
   const begun = performance.now()
-  let next = 1
+  let [next, drawn] = [1, 0]
   const draw = async () => {
     for (let page = next++; page <= count; page = next++) {
       if (performance.now() - begun > LIMIT * 1000)
         throw new UserError(`Drawing this deck takes too long: ${name}. Split it into files with fewer pages.`)
       await drawPage(path, name, folder, page, signal)
-      onProgress?.(page / count)
+      onProgress?.(++drawn / count)
     }
   }
   await Promise.all(Array.from({ length: Math.min(availableParallelism(), 4) }, draw))
@@ -52,7 +53,7 @@ async function countPages(path: string, name: string): Promise<number> {
 async function drawPage(path: string, name: string, folder: string, page: number, signal?: AbortSignal): Promise<void> {
   const only = ['-f', String(page), '-l', String(page), '-singlefile', '-cropbox']
   const raw = `raw-${page}`
-  const args = [...only, '-tiff', '-scale-to', String(PICTURE_WIDTH), path, join(folder, raw)]
+  const args = [...only, '-tiff', '-scale-to', String(FRAME.width), path, join(folder, raw)]
   await readable(name, () => runProgram('pdftoppm', args, { limit: PAGE_LIMIT, signal }))
   const drawn = (await readdir(folder)).find((file) => file.startsWith(`${raw}.`))!
   await makePage(pictureIn(join(folder, drawn)), folder, page)

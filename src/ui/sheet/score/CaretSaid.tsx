@@ -4,8 +4,8 @@ import { useEffect, useState } from 'react'
 import { useDesk } from '../../lesson/context'
 import type { LessonState } from '../../lesson/lessonStore'
 import { titleOf } from '../../words/anchors'
+import {} from '../../over/layerNames'
 import { selectedWords, wordsOfStep } from '../../words/caret'
-import { layerTitle } from '../../words/anchors'
 import { thingPicked } from '../../words/picked'
 
 /** Says where the caret stands and what is selected, for those who do not see it. The row is told by the grid itself. */

@@ -3,7 +3,8 @@ import type { Layer } from '@/core/lesson/layers'
 import { stepAt } from '@/core/lesson/layout'
 import type { Timeline } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
-import { layerTitle, titleOf } from '../../words/anchors'
+import { titleOf } from '../../words/anchors'
+import { layerTitle } from '../../over/layerNames'
 
 /** Something that hangs in a row at a moment of the lesson. */
 export interface RowTab {
