@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react'
 import { useDesk } from '../../lesson/context'
 import type { LessonState } from '../../lesson/lessonStore'
 import { titleOf } from '../../words/anchors'
-import {} from '../../over/layerNames'
+import { layerTitle } from '../../over/layerNames'
 import { selectedWords, wordsOfStep } from '../../words/caret'
 import { thingPicked } from '../../words/picked'
 
