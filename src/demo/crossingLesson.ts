@@ -13,7 +13,7 @@ import {
   type Picture,
   type Step,
 } from '@/core/lesson/document'
-import { shelfItem } from '@/core/lesson/firstLesson'
+import { shelfItem } from '@/core/lesson/fromFile'
 import { newTake } from '@/core/lesson/takes'
 import type { MediaInfo } from '@/core/messages/media'
 import { EFFECTS, EFFECTS_LICENCE } from '@/core/sounds/effects'

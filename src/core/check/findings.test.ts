@@ -1,5 +1,5 @@
 import { newStep, type Lesson } from '@/core/lesson/document'
-import { shelfItem } from '@/core/lesson/firstLesson'
+import { shelfItem } from '@/core/lesson/fromFile'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/messages/media'
 import { planMix } from '@/core/mix/plan'

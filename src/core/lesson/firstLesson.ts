@@ -4,21 +4,10 @@ import { jointScript, layByWords } from '@/core/narration/lay/layByWords'
 import { spreadBySense } from '@/core/narration/lay/spreadBySense'
 import type { Seconds } from '@/core/units'
 import { readScript } from '@/core/narration/words/script'
-import {
-  DEFAULT_STAY,
-  emptyLesson,
-  READING_PACE,
-  newBed,
-  newRecording,
-  newStep,
-  type Lesson,
-  type Picture,
-  type ShelfItem,
-  type Step,
-  type Take,
-} from './document'
+import { emptyLesson, newBed, newStep, type Lesson, type Step, type Take } from './document'
+import { picturesOf, shelfItem, shownPicturesOf, stepOfPicture } from './fromFile'
 import { newTake, takesFromPassages } from './takes'
-import { titleFromName, type MediaInfo } from '@/core/messages/media'
+import type { MediaInfo } from '@/core/messages/media'
 import type { JobResult } from '@/core/messages/job'
 
 /** What somebody drops to get a first lesson. Pictures in the order they are to be shown. */
@@ -72,63 +61,6 @@ export const scriptsToRead = (material: Shown): string[] => [
 ]
 
 const hasWords = (script: string) => readScript(script).words.length > 0
-
-/** What a file looks like on the shelf before the author says more about it. */
-export const shelfItem = (media: MediaInfo): ShelfItem => ({
-  media: media.hash,
-  kind: media.kind,
-  title: titleFromName(media.name),
-  source: media.name,
-  licence: '',
-  credit: '',
-})
-
-/** A picture that a file gives, and what it says of it. */
-export interface FilePicture {
-  title: string
-  picture: Picture
-  /** What is written on it. */
-  text: string
-  /** What the speaker is to say. */
-  notes: string
-  isHidden: boolean
-}
-
-/** The pictures a file gives: a page each, or the whole recording. Empty for sounds. */
-export function picturesOf(media: MediaInfo): FilePicture[] {
-  const name = titleFromName(media.name)
-  if (media.kind === 'recording') {
-    const picture = newRecording(media.hash, media.length!)
-    return [{ title: name, picture, text: '', notes: '', isHidden: false }]
-  }
-  return media.pages.map((title, i) => ({
-    title: title || (media.pages.length > 1 ? `${name}, page ${i + 1}` : name),
-    picture: { kind: 'still', media: media.hash, page: i + 1 },
-    text: media.texts[i] ?? '',
-    notes: media.notes[i] ?? '',
-    isHidden: media.hidden.includes(i + 1),
-  }))
-}
-
-/** Those that are seen when it is shown; all of them where none is. */
-export function shownPicturesOf(media: MediaInfo): FilePicture[] {
-  const all = picturesOf(media)
-  const shown = all.filter(({ isHidden }) => !isHidden)
-  return shown.length > 0 ? shown : all
-}
-
-/** A step with a picture of a file: its notes are its script, and without any it stays as long as it takes to read. */
-export function stepOfPicture(id: string, { title, picture, text, notes }: FilePicture): Step {
-  const step = { ...newStep(id, title, picture), script: notes }
-  const words = text.split(/\s+/).filter(Boolean).length
-  if (picture.kind === 'still' && !notes && words * READING_PACE > DEFAULT_STAY)
-    step.length = { kind: 'reading', perWord: READING_PACE, words }
-  return step
-}
-
-/** Files by name as people count: `slide 2` before `slide 10`. */
-export const byName = (a: { name: string }, b: { name: string }): number =>
-  a.name.localeCompare(b.name, 'en', { numeric: true, sensitivity: 'base' })
 
 /** A step a picture with its script; a card with the title where there is no picture but something to say. */
 function stepsOf({ title, pictures, script, withHidden }: Shown, newId: () => string): Step[] {

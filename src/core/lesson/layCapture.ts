@@ -1,7 +1,7 @@
 import type { Seconds } from '@/core/units'
 import { newRecording, newStep, type Lesson } from './document'
 import type { Edit } from './edits'
-import { shelfItem } from './firstLesson'
+import { shelfItem } from './fromFile'
 import { layoutLesson } from './layout'
 import type { MediaInfo } from '@/core/messages/media'
 import type { RecordingDetails } from '@/core/messages/recording'

@@ -1,6 +1,6 @@
 import { takeSpeech } from '@/core/measure/takeVoice'
 import { nanoid } from 'nanoid'
-import { shelfItem } from '@/core/lesson/firstLesson'
+import { shelfItem } from '@/core/lesson/fromFile'
 import { layCapture } from '@/core/lesson/layCapture'
 import type { MediaInfo } from '@/core/messages/media'
 import type { RecordingDetails } from '@/core/messages/recording'

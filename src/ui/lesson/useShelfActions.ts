@@ -3,7 +3,7 @@
 import { nanoid } from 'nanoid'
 import { newBed, type ShelfItem } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
-import { picturesOf, shownPicturesOf, stepOfPicture } from '@/core/lesson/firstLesson'
+import { picturesOf, shownPicturesOf, stepOfPicture } from '@/core/lesson/fromFile'
 import type { MediaInfo } from '@/core/messages/media'
 import { useDesk, useLessonState } from './context'
 import type { LessonState } from './lessonStore'

@@ -1,7 +1,7 @@
 'use client'
 
 import { useCallback } from 'react'
-import { byName } from '@/core/lesson/firstLesson'
+import { byName } from '@/core/lesson/fromFile'
 import { useDesk } from '../lesson/context'
 import { arrivalsOfLesson } from './arrivals'
 import { expectInOrder } from './placeInOrder'

@@ -1,4 +1,5 @@
-import { firstLesson, byName } from '@/core/lesson/firstLesson'
+import { firstLesson } from '@/core/lesson/firstLesson'
+import { byName } from '@/core/lesson/fromFile'
 import { layoutLesson } from '@/core/lesson/layout'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
 import type { SpeechSegment } from '@/core/measure/speech'

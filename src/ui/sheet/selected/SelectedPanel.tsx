@@ -1,16 +1,20 @@
 'use client'
 
 import { useLesson, useLessonState, useTimeline } from '../../lesson/context'
-import { LayerSettings } from '../../over/LayerSettings'
+import { onDemand } from '../../parts/onDemand'
 import { thingPicked } from '../../words/picked'
 import type { SheetActions } from '../actions/actions'
 import { StepSettings } from '../step/StepSettings'
-import { FurtherPictureSettings } from './FurtherPictureSettings'
-import { PieceSettings } from './PieceSettings'
-import { PickedSound } from './PickedSound'
-import { SeveralSteps } from './SeveralSteps'
 import { WordSettings } from './WordSettings'
 import styles from '../panel.module.css'
+
+const LayerSettings = onDemand(() => import('../../over/LayerSettings').then((part) => part.LayerSettings))
+const FurtherPictureSettings = onDemand(() =>
+  import('./FurtherPictureSettings').then((part) => part.FurtherPictureSettings),
+)
+const PieceSettings = onDemand(() => import('./PieceSettings').then((part) => part.PieceSettings))
+const PickedSound = onDemand(() => import('./PickedSound').then((part) => part.PickedSound))
+const SeveralSteps = onDemand(() => import('./SeveralSteps').then((part) => part.SeveralSteps))
 
 /** What is set for whatever is selected on the sheet: a tab, words, a step, several steps. */
 export function SelectedPanel({ actions }: { actions: SheetActions }) {

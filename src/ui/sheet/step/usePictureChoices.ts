@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react'
 import type { Picture } from '@/core/lesson/document'
-import { picturesOf } from '@/core/lesson/firstLesson'
+import { picturesOf } from '@/core/lesson/fromFile'
 import { useLesson, useLessonState } from '../../lesson/context'
 
 /** Every picture of the shelf. */

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import type { CourseLesson } from '@/core/course/courseBalance'
+import type { CourseLesson } from '@/core/course/lessonBalance'
 import { COURSE_TARGETS, courseTargetsSchema } from '@/core/course/courseTargets'
 import { applyEdit } from '@/core/lesson/edits'
 import { documentOf } from '@/core/lesson/telling'
