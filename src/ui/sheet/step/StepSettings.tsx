@@ -1,7 +1,7 @@
 'use client'
 
 import { Button, Input, Select } from 'antd'
-import type { Picture, RecordingPicture, Step } from '@/core/lesson/document'
+import type { Picture, RecordingPicture, Step, Take } from '@/core/lesson/document'
 import type { StepSpan } from '@/core/lesson/timeline'
 import { LIMITS } from '@/core/lesson/limits'
 import { clock } from '../../format'
@@ -109,12 +109,20 @@ function SayPicture({ picture }: { picture: Picture }) {
 }
 
 function SayVoice({ step }: { step: Step }) {
-  const shelf = useLesson().shelf
+  const { shelf, takes } = useLesson()
   if (step.passages.length === 0) return 'nothing is said yet'
-  const titles = [
-    ...new Set(step.passages.map(({ media }) => shelf.find((item) => item.media === media)?.title ?? 'a missing file')),
-  ]
-  return `${titles.join(', ')}: ${step.passages.length === 1 ? 'one passage' : `${step.passages.length} passages`}`
+  const nameOf = (media: string) =>
+    shelf.find((item) => item.media === media)?.title ??
+    HOW_SAID[takes.find((take) => take.media === media)?.kind ?? 'brought-in']
+  const names = new Set(step.passages.map(({ media }) => nameOf(media)))
+  return `${[...names].join(', ')}: ${step.passages.length === 1 ? 'one passage' : `${step.passages.length} passages`}`
+}
+
+/** What is heard of no file of the shelf: takes lie with their steps. */
+const HOW_SAID: Record<Take['kind'], string> = {
+  recorded: 'recorded in the booth',
+  'brought-in': 'a file that was taken off the shelf',
+  read: 'a synthesised voice',
 }
 
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2, 3, 4]
