@@ -13,9 +13,10 @@ import { measureLoudnessAgainstFfmpeg } from './loudnessBench'
 import { measureMix } from './mixBench'
 import { measurePage } from './pageBench'
 import { measureRenderAgainstNaive } from './videoBench'
-import { rideFigures } from './rideFigures'
-import { analyse, pieces, unevenReading } from './rideMaterial'
-import { median } from './statistics'
+import { rideFigures, type RideFigures } from './rideFigures'
+import { analyse, pieces, SEEDS, unevenReading } from './rideMaterial'
+import { rideStems } from './rideStems'
+import { mean, median } from './statistics'
 
 /**
  * Ratios against named references, taken in the same run; `npm run bench -- NAME…` runs only some.
@@ -70,14 +71,14 @@ async function planning(): Promise<void> {
 }
 
 async function riding(): Promise<void> {
-  const voice = analyse(await unevenReading())
-  const targets = DEFAULT_TARGETS
+  const readings = await Promise.all(SEEDS.map(unevenReading))
   for (const { name, sound } of pieces()) {
-    const figures = rideFigures(voice, analyse(sound), targets)
+    const all: RideFigures[] = []
+    for (const voice of readings) all.push(rideFigures(await rideStems(voice, sound), DEFAULT_TARGETS))
     console.log(
       name.padEnd(11),
-      Object.entries(figures)
-        .map(([key, value]) => `${key} ${value.toFixed(3)}`)
+      (Object.keys(all[0]!) as (keyof RideFigures)[])
+        .map((key) => `${key} ${mean(all.map((figures) => figures[key])).toFixed(3)}`)
         .join('  '),
     )
   }

@@ -1,11 +1,12 @@
-import { takeSpeech } from '@/core/measure/takeVoice'
-import { layBed } from '@/core/bed/loop'
-import { applyGain, RIDE_RATE, rideBed, type GainTrack, type RideTargets } from '@/core/bed/ride'
-import { analysisLength, type Analysis } from '@/core/measure/analysis'
+import type { RideTargets } from '@/core/bed/ride'
 import type { LoudnessTrack } from '@/core/measure/energyMeter'
 import { stretchLoudness } from '@/core/measure/loudness'
 import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
+import type { Decibels, Seconds } from '@/core/units'
+import type { Stems } from './rideStems'
 import { mean } from './statistics'
+
+const STEP: Seconds = 0.1 // of the gain of stems
 
 export interface RideFigures {
   within3: number
@@ -16,37 +17,34 @@ export interface RideFigures {
   phraseMasked: number
   /** dB a second. */
   slope: number
-  /** Turns a minute beyond two for each long pause. */
-  reversals: number
+  /** Turns of 1.5 dB and of .5 dB a minute, beyond two for each long pause. */
+  turns: number
+  fineTurns: number
+  /** A minute. */
+  bumps: number
   onsetsMasked: number
   swellWithin3: number
   median: number
 }
 
-/** How a ride of this bed under this voice measures, by levels alone. */
+/** How a ride measures in the finished stems. */
 export function rideFigures(
-  voice: Analysis,
-  piece: Analysis,
-  targets: RideTargets & { clearance: number },
+  { voice, bed, gain, speech }: Stems,
+  targets: Pick<RideTargets, 'pauseFrom' | 'swell'> & { clearance: number },
 ): RideFigures {
-  const speech = takeSpeech(voice)
-  const bed = laid(piece, analysisLength(voice))
-  const gain = rideBed(voice.energy, bed, speech, targets)
-  const ridden = applyGain(bed, gain)
   const sentences = joinSegments(speech, 0.3)
-  const shortTerm = readings(voice.energy, ridden, sentences, 3)
-  const phrase = readings(voice.energy, ridden, sentences, 0.4)
+  const shortTerm = readings(voice, bed, sentences, 3)
+  const phrase = readings(voice, bed, sentences, 0.4)
   const share = (values: number[], test: (value: number) => boolean) => values.filter(test).length / values.length
   const near = (within: number) => (value: number) => Math.abs(value - targets.clearance) <= within
   const masked = (value: number) => value < targets.clearance - 3
+  const minutes = (gain.length * STEP) / 60
   const pauses = longPauses(sentences, targets.pauseFrom)
-  const onsets = pauses.map(
-    ({ end }) => stretchLoudness(voice.energy, end, end + 0.4) - stretchLoudness(ridden, end, end + 0.4),
-  )
-  const level = mean(sentences.map(({ start, end }) => stretchLoudness(voice.energy, start, end)))
+  const onsets = pauses.map(({ end }) => stretchLoudness(voice, end, end + 0.4) - stretchLoudness(bed, end, end + 0.4))
+  const level = mean(sentences.map(({ start, end }) => stretchLoudness(voice, start, end)))
   const swells = pauses
     .filter(({ start, end }) => end - start > 4)
-    .map(({ start, end }) => level - stretchLoudness(ridden, start + 1.8, end - 1.8))
+    .map(({ start, end }) => level - stretchLoudness(bed, start + 1.8, end - 1.8))
   return {
     within3: share(shortTerm, near(3)),
     within2: share(shortTerm, near(2)),
@@ -55,27 +53,13 @@ export function rideFigures(
     phraseWithin3: share(phrase, near(3)),
     phraseMasked: share(phrase, masked),
     slope: steepest(gain),
-    reversals: (turns(gain) - 2 * pauses.length) / (gain.length / RIDE_RATE / 60),
+    turns: (turns(gain, 1.5).length - 2 * pauses.length) / minutes,
+    fineTurns: (turns(gain, 0.5).length - 2 * pauses.length) / minutes,
+    bumps: bumps(gain, speech) / minutes,
     onsetsMasked: share(onsets, masked),
     swellWithin3: share(swells, (value) => Math.abs(value - targets.swell) <= 3),
     median: shortTerm.sort((a, b) => a - b)[shortTerm.length >> 1]!,
   }
-}
-
-/** The piece laid under the whole voice, as energies. */
-function laid(piece: Analysis, length: number): LoudnessTrack {
-  const track = new Float32Array(Math.round(length * 100))
-  for (const run of layBed(piece, length)) {
-    const runLength = run.to - run.from
-    for (let h = 0; h < Math.round(runLength * 100); h++) {
-      const t = h / 100
-      const fade = Math.min(1, run.fadeIn ? t / run.fadeIn : 1, run.fadeOut ? (runLength - t) / run.fadeOut : 1)
-      const at = Math.round(run.at * 100) + h
-      if (at < track.length)
-        track[at]! += (piece.energy[Math.round(run.from * 100) + h] ?? 0) * Math.sin((Math.PI / 2) * fade) ** 2
-    }
-  }
-  return track
 }
 
 /** Clearance every 100 ms: the voice over 3 s inside its sentence, the bed over `bedWindow` inside it. */
@@ -95,21 +79,27 @@ function longPauses(sentences: SpeechSegment[], from: number): SpeechSegment[] {
     .filter(({ start, end }) => end - start >= from)
 }
 
-const steepest = (gain: GainTrack) =>
-  gain.reduce((max, value, i) => Math.max(max, i > 0 ? Math.abs(value - gain[i - 1]!) * RIDE_RATE : 0), 0)
+const steepest = (gain: readonly Decibels[]) =>
+  gain.reduce((max, value, i) => Math.max(max, i > 0 ? Math.abs(value - gain[i - 1]!) / STEP : 0), 0)
 
-/** Changes of direction, where the way back is at least half a dB. */
-function turns(gain: GainTrack): number {
-  let count = 0
+/** Where the gain changes its direction, the way back being at least so much. */
+function turns(gain: readonly Decibels[], least: Decibels): Seconds[] {
+  const found: Seconds[] = []
   let rising = true
-  let extreme = gain[0]!
-  for (const value of gain) {
-    const back = rising ? extreme - value : value - extreme
-    if (back <= 0) extreme = value
-    if (back < 0.5) continue
-    count++
+  let extreme = 0
+  gain.forEach((value, i) => {
+    const back = rising ? gain[extreme]! - value : value - gain[extreme]!
+    if (back <= 0) extreme = i
+    if (back < least) return
+    found.push(extreme * STEP)
     rising = !rising
-    extreme = value
-  }
-  return count
+    extreme = i
+  })
+  return found
 }
+
+/** Two turns of a dB within 3 s while somebody speaks: what is heard as pumping. */
+const bumps = (gain: readonly Decibels[], speech: readonly SpeechSegment[]): number =>
+  turns(gain, 1).filter(
+    (at, i, all) => i > 0 && at - all[i - 1]! < 3 && speech.some(({ start, end }) => at >= start && at < end),
+  ).length

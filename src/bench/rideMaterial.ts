@@ -12,9 +12,12 @@ export interface Piece {
   sound: Float32Array
 }
 
+/** Several readings: what is best for one is not for another. */
+export const SEEDS = [11, 23, 37]
+
 /** A synthesised reading, sentences up to 4 dB softer or louder, with some long pauses. About two minutes. */
-export async function unevenReading(): Promise<Float32Array> {
-  const random = seededRandom(11)
+export async function unevenReading(seed = 11): Promise<Float32Array> {
+  const random = seededRandom(seed)
   const sentences = LEAVING_A_BERTH.flatMap(({ words }) => words.match(/[^.?!]+[.?!]/g) ?? [])
   const { samples, parts } = await readAloud(sentences, 0.45)
   const pieces: Float32Array[] = [new Float32Array(5 * HOUSE_RATE)]

@@ -8,12 +8,14 @@ import type { SoundSpan } from '@/core/lesson/timeline'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { integratedLoudness } from '@/core/measure/loudness'
 import type { SpeechSegment } from '@/core/measure/speech'
-import { clamp, toSamples, type Decibels } from '@/core/units'
+import { clamp, toFactor, toSamples, type Decibels, type Lufs } from '@/core/units'
 import { bedClips, clearanceTrack } from './bedClips'
 import { fadeFactor, type Clip } from './clip'
+import { limitedVoice } from './limitedVoice'
 import { planPocket, withPocket } from './pocketPlan'
 import { effectClips, recordingClips, secondVoiceClips } from './soundClips'
 import { voiceClips } from './voiceClips'
+import { VOICE_UNDER_CEILING } from './renderer'
 import type { AnalysisOf, BedWay, MixPlan, PlannedMix } from './mixPlan'
 
 /** Kept free under the ceiling for what lossy coding adds. */
@@ -40,14 +42,15 @@ export function planMix(
     bed: bedClips(timeline, speech, analysisOf),
   }
   const energyOf = (name: TrackName) => laidEnergy(clips[name], hops, analysisOf)
-  const voice = energyOf('voice')
-  const [recordings, sounds] = [energyOf('recordings'), energyOf('sounds')]
+  const [spoken, recordings, sounds] = [energyOf('voice'), energyOf('recordings'), energyOf('sounds')]
+  const ceiling = targets.truePeak - CODING_MARGIN
+  // The music adds little to the loudness: what the voice will be raised by is known before the ride is.
+  const expected = gainTo(targets.loudness, [spoken, recordings, sounds], hops)
+  const voice = limitedVoice(spoken, clips.voice, toFactor(ceiling - VOICE_UNDER_CEILING - expected), analysisOf)
   const duck = (track: LoudnessTrack, under: number): GainTrack | null =>
     under === 0 || track.every((energy) => energy === 0)
       ? null
-      : rideBed(voice, track, speech, { ...targets, clearance: under, swell: NO_SWELL }).map((gain) =>
-          Math.min(0, gain),
-        )
+      : rideBed(voice, track, speech, { ...targets, clearance: under, swell: NO_SWELL, highest: 0 })
   const bedRaw = energyOf('bed')
   const clearance = clearanceTrack(timeline, targets.clearance, count)
   const pocket = lesson.pocket.on ? planPocket(lesson, timeline, clips.bed, voice, bedRaw, speech, analysisOf) : null
@@ -70,14 +73,8 @@ export function planMix(
     sounds: gains.sounds ? applyGain(sounds, gains.sounds) : sounds,
     bed,
   }
-  const loudness = integratedLoudness(
-    summed(
-      TRACKS.filter((name) => !muted.includes(name)).map((name) => played[name]),
-      hops,
-    ),
-  )
-  const gain = loudness === null ? 0 : clamp(targets.loudness - loudness, -40, 40)
-  const ceiling = targets.truePeak - CODING_MARGIN
+  const heard = TRACKS.filter((name) => !muted.includes(name)).map((name) => played[name])
+  const gain = gainTo(targets.loudness, heard, hops)
   return {
     plan: { length, clips, gains, muted, pocket, gain, ceiling },
     levels: { voice, bedRaw, bed, speech, clearance, ride },
@@ -93,6 +90,12 @@ function medianWhileSpoken(ride: GainTrack, speech: readonly SpeechSegment[]): D
 
 const louder = (clips: Clip[], by: Decibels): Clip[] =>
   by === 0 ? clips : clips.map((clip) => ({ ...clip, gain: clip.gain + by }))
+
+/** What brings tracks together to a loudness. */
+function gainTo(target: Lufs, tracks: readonly LoudnessTrack[], hops: number): Decibels {
+  const loudness = integratedLoudness(summed(tracks, hops))
+  return loudness === null ? 0 : clamp(target - loudness, -40, 40)
+}
 
 function summed(tracks: readonly LoudnessTrack[], hops: number): LoudnessTrack {
   const out = new Float32Array(hops)

@@ -1,7 +1,7 @@
 import { POCKET_RUN_UP, takePocket, type PocketPlan } from '@/core/bed/pocket'
 import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
 import { TRACKS, type MediaHash, type TrackName } from '@/core/lesson/document'
-import { HOUSE_RATE, toFactor, type SampleIndex } from '@/core/units'
+import { HOUSE_RATE, toFactor, type Decibels, type SampleIndex } from '@/core/units'
 import { GRID, LIMITER_MARGIN, limiterGain } from './limiter'
 import { fadeFactor, type Clip } from './clip'
 import type { MixPlan } from './mixPlan'
@@ -11,7 +11,16 @@ import { stretched } from './stretch'
  * Raised when the same plan comes to give other samples (renderer, limiter, fades, pocket, stretching): finished mixes
  * that were kept are made anew then. A test compares what comes out with what came out of this edition.
  */
-export const RENDERER_EDITION = 1
+export const RENDERER_EDITION = 2
+
+/**
+ * The voice alone is limited to so much under the ceiling before the rest is added. Its peaks would otherwise take the music
+ * down with them, by up to 4 dB and at 60 dB a second: that is heard as pumping.
+ */
+export const VOICE_UNDER_CEILING: Decibels = 0.8
+
+/** Samples to each side of a block from which its limited voice begins: whole cells of the limiter. */
+const VOICE_MARGIN: SampleIndex = GRID * Math.ceil(LIMITER_MARGIN / GRID)
 
 /** Two channels of equal length. */
 export type Stereo = [left: Float32Array, right: Float32Array]
@@ -46,6 +55,10 @@ export async function renderMix(
   const tracks = {} as Record<TrackName, Stereo>
   let bedRaw: Stereo = tracks.bed
   for (const name of TRACKS) {
+    if (name === 'voice') {
+      tracks.voice = await renderVoice(plan, source, from, frames, factor)
+      continue
+    }
     const { laid, played } = await renderTrack(plan, name, source, start, length, factor)
     tracks[name] = played
     if (name === 'bed') bedRaw = laid
@@ -59,6 +72,22 @@ export async function renderMix(
     tracks: { voice: finish(voice), recordings: finish(recordings), sounds: finish(sounds), bed: finish(bed) },
     bedRaw: bedRaw.map((channel) => finished(channel, frames, null)) as Stereo,
   }
+}
+
+/** The voice, limited for itself, with LIMITER_MARGIN to each side. */
+async function renderVoice(
+  plan: MixPlan,
+  source: SampleSource,
+  from: SampleIndex,
+  frames: number,
+  factor: number,
+): Promise<Stereo> {
+  const side = VOICE_MARGIN + LIMITER_MARGIN
+  const { played } = await renderTrack(plan, 'voice', source, from - side, frames + 2 * side, factor)
+  const wanted = frames + 2 * VOICE_MARGIN
+  const limit = limiterGain(played, wanted, toFactor(plan.ceiling - VOICE_UNDER_CEILING))
+  const outer = VOICE_MARGIN - LIMITER_MARGIN
+  return played.map((channel) => finished(channel, wanted, limit).subarray(outer, wanted - outer)) as Stereo
 }
 
 /** A track as its clips lie, and as it is heard: with its pocket and its gain, or silent. */
