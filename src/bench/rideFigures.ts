@@ -3,6 +3,7 @@ import type { LoudnessTrack } from '@/core/measure/energyMeter'
 import { stretchLoudness } from '@/core/measure/loudness'
 import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
 import type { Decibels, Seconds } from '@/core/units'
+import { gainOfStems, rideMotion, turnsOf } from '@/core/mix/rideMotion'
 import type { Stems } from './rideStems'
 import { mean } from './statistics'
 
@@ -29,7 +30,7 @@ export interface RideFigures {
 
 /** How a ride measures in the finished stems. */
 export function rideFigures(
-  { voice, bed, gain, speech }: Stems,
+  { voice, bed, bedRaw, speech }: Stems,
   targets: Pick<RideTargets, 'pauseFrom' | 'swell'> & { clearance: number },
 ): RideFigures {
   const sentences = joinSegments(speech, 0.3)
@@ -38,6 +39,8 @@ export function rideFigures(
   const share = (values: number[], test: (value: number) => boolean) => values.filter(test).length / values.length
   const near = (within: number) => (value: number) => Math.abs(value - targets.clearance) <= within
   const masked = (value: number) => value < targets.clearance - 3
+  const gain = gainOfStems(bedRaw, bed)
+  const { turns, bumps } = rideMotion(bedRaw, bed, speech)
   const minutes = (gain.length * STEP) / 60
   const pauses = longPauses(sentences, targets.pauseFrom)
   const onsets = pauses.map(({ end }) => stretchLoudness(voice, end, end + 0.4) - stretchLoudness(bed, end, end + 0.4))
@@ -53,9 +56,9 @@ export function rideFigures(
     phraseWithin3: share(phrase, near(3)),
     phraseMasked: share(phrase, masked),
     slope: steepest(gain),
-    turns: (turns(gain, 1.5).length - 2 * pauses.length) / minutes,
-    fineTurns: (turns(gain, 0.5).length - 2 * pauses.length) / minutes,
-    bumps: bumps(gain, speech) / minutes,
+    turns: turns - (2 * pauses.length) / minutes,
+    fineTurns: (turnsOf(gain, 0.5).length - 2 * pauses.length) / minutes,
+    bumps,
     onsetsMasked: share(onsets, masked),
     swellWithin3: share(swells, (value) => Math.abs(value - targets.swell) <= 3),
     median: shortTerm.sort((a, b) => a - b)[shortTerm.length >> 1]!,
@@ -81,25 +84,3 @@ function longPauses(sentences: SpeechSegment[], from: number): SpeechSegment[] {
 
 const steepest = (gain: readonly Decibels[]) =>
   gain.reduce((max, value, i) => Math.max(max, i > 0 ? Math.abs(value - gain[i - 1]!) / STEP : 0), 0)
-
-/** Where the gain changes its direction, the way back being at least so much. */
-function turns(gain: readonly Decibels[], least: Decibels): Seconds[] {
-  const found: Seconds[] = []
-  let rising = true
-  let extreme = 0
-  gain.forEach((value, i) => {
-    const back = rising ? gain[extreme]! - value : value - gain[extreme]!
-    if (back <= 0) extreme = i
-    if (back < least) return
-    found.push(extreme * STEP)
-    rising = !rising
-    extreme = i
-  })
-  return found
-}
-
-/** Two turns of a dB within 3 s while somebody speaks: what is heard as pumping. */
-const bumps = (gain: readonly Decibels[], speech: readonly SpeechSegment[]): number =>
-  turns(gain, 1).filter(
-    (at, i, all) => i > 0 && at - all[i - 1]! < 3 && speech.some(({ start, end }) => at >= start && at < end),
-  ).length

@@ -1,5 +1,6 @@
 import type { Writable } from 'node:stream'
 import { clearanceReadings, corridorShares, type BalanceSheet } from '@/core/mix/balanceSheet'
+import { rideMotion } from '@/core/mix/rideMotion'
 import type { PlannedMix } from '@/core/mix/mixPlan'
 import { renderWhole, type MixBlock, type SampleSource } from '@/core/mix/renderer'
 import { createEnergyMeter, type LoudnessTrack } from '@/core/measure/energyMeter'
@@ -19,6 +20,7 @@ export interface RenderOptions {
 export interface StemLevels {
   voice: LoudnessTrack
   bed: LoudnessTrack
+  bedRaw: LoudnessTrack
 }
 
 /** Renders the whole mix into `take`, block by block, and measures its stems on the way. */
@@ -31,16 +33,18 @@ export async function renderMixdown(
 ): Promise<StemLevels> {
   const voice = createEnergyMeter(HOUSE_RATE, 2)
   const bed = createEnergyMeter(HOUSE_RATE, 2)
+  const bedRaw = createEnergyMeter(HOUSE_RATE, 2)
   let done = 0
   for await (const block of renderWhole(plan, source, length)) {
     signal?.throwIfAborted()
     voice.push(block.tracks.voice)
     bed.push(block.tracks.bed)
+    bedRaw.push(block.bedRaw)
     await take(block)
     done += block.sum[0].length
     onProgress?.(done / length)
   }
-  return { voice: voice.track(), bed: bed.track() }
+  return { voice: voice.track(), bed: bed.track(), bedRaw: bedRaw.track() }
 }
 
 /** Codes the mix with ffmpeg: `coding` are its output options, the last of them the file. */
@@ -96,9 +100,11 @@ export async function measureFinished(
 type Whole = Pick<BalanceSheet, 'loudness' | 'range' | 'truePeak' | 'pictureLength' | 'soundLength'>
 
 export function balanceSheet({ levels }: PlannedMix, stems: StemLevels, whole: Whole): BalanceSheet {
-  const spoken = levels.speech.reduce((sum, { start, end }) => sum + end - start, 0)
+  const { speech, music } = levels
+  const spoken = speech.reduce((sum, { start, end }) => sum + end - start, 0)
   return {
-    ...corridorShares(clearanceReadings(stems.voice, stems.bed, levels.speech), levels.clearance),
+    ...corridorShares(clearanceReadings(stems.voice, stems.bed, speech, music), levels.clearance),
+    motion: music.length === 0 ? null : rideMotion(stems.bedRaw, stems.bed, speech),
     spoken,
     ...whole,
   }

@@ -59,7 +59,7 @@ async function loadAnalyses(of: readonly string[]): Promise<boolean> {
 
 function draw(): Omit<MixPicture, 'isWhole'> {
   const { levels, plan } = planned
-  const readings = clearanceReadings(levels.voice, levels.bed, levels.speech)
+  const readings = clearanceReadings(levels.voice, levels.bed, levels.speech, levels.music)
   const inMix = (track: Float32Array) => Float32Array.from(drawnLoudness(track), (value) => value + plan.gain)
   const voice = inMix(levels.voice)
   const clearance = new Float32Array(voice.length).fill(NaN)

@@ -1,8 +1,8 @@
 import { BAND_CENTRES } from '@/core/measure/bands'
 import { analysisLength, type Analysis } from '@/core/measure/analysis'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
-import { loudnessOf } from '@/core/measure/loudness'
-import type { Seconds } from '@/core/units'
+import { energyOf, loudnessOf } from '@/core/measure/loudness'
+import type { Lufs, Seconds } from '@/core/units'
 
 /** One playing of a piece: its part `from`..`to`, placed at `at` after the bed's start, with fades at both ends. */
 export interface BedRun {
@@ -206,6 +206,23 @@ function fineDifference(level: Float32Array, a: Seconds, b: Seconds, context: Se
 }
 
 const levels = (energy: LoudnessTrack) => energy.map((value) => (value > 0 ? Math.max(-70, loudnessOf(value)) : -70))
+
+const sounds = new WeakMap<Analysis, Seconds>()
+/** Where a piece begins to sound: what is silent before it is left out when the piece is laid. */
+export function soundingStart(piece: Analysis): Seconds {
+  let start = sounds.get(piece)
+  if (start === undefined) {
+    const first = piece.energy.findIndex((energy) => energy > energyOf(LEAD_SILENCE))
+    // Parts of an analysis are cut at whole tenths of a second.
+    start = Math.max(0, Math.floor(10 * (first * HOP - LEAD_KEPT)) / 10)
+    sounds.set(piece, start)
+  }
+  return start
+}
+
+const LEAD_SILENCE: Lufs = -60
+/** A breath before the first sound belongs to the piece. */
+const LEAD_KEPT: Seconds = 0.3
 
 /** Where the piece's own ending begins to die away: the last moment within 12 dB of its usual level. */
 function soundingEnd(piece: Analysis): Seconds {

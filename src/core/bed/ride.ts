@@ -138,14 +138,21 @@ function hannMean(values: Float64Array, reach: Seconds): Float64Array {
     { length: 2 * side + 1 },
     (_, k) => 1 + Math.cos((Math.PI * (k - side)) / (side + 1)),
   )
-  return values.map((_, i) => {
-    let [sum, weight] = [0, 0]
-    for (let k = Math.max(0, i - side); k <= Math.min(values.length - 1, i + side); k++) {
-      sum += weights[k - i + side]! * values[k]!
-      weight += weights[k - i + side]!
+  const whole = weights.reduce((sum, weight) => sum + weight, 0)
+  const means = new Float64Array(values.length)
+  for (let i = 0; i < values.length; i++) {
+    const first = Math.max(0, i - side)
+    const last = Math.min(values.length - 1, i + side)
+    let sum = 0
+    for (let k = first; k <= last; k++) sum += weights[k - i + side]! * values[k]!
+    let weight = whole
+    if (last - first < 2 * side) {
+      weight = 0
+      for (let k = first; k <= last; k++) weight += weights[k - i + side]!
     }
-    return sum / weight
-  })
+    means[i] = sum / weight
+  }
+  return means
 }
 
 /** Energies of a bed after its gain. As in the renderer, the factor runs straight between the gain's points. */

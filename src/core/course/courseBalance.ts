@@ -19,7 +19,7 @@ export function balanceOf(
   const { plan, levels } = planMix(lesson, timeline, analysisOf)
   const voice = spokenLoudness(levels.voice, levels.speech)
   const { clearance, within } = corridorShares(
-    clearanceReadings(levels.voice, levels.bed, levels.speech),
+    clearanceReadings(levels.voice, levels.bed, levels.speech, levels.music),
     levels.clearance,
   )
   const sum = levels.voice.map((energy, i) => energy + levels.bed[i]!)

@@ -2,6 +2,7 @@ import { RIDE_RATE } from '@/core/bed/ride'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { stretchLoudness } from '@/core/measure/loudness'
 import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
+import type { RideMotion } from './rideMotion'
 import type { DecibelsTruePeak, LoudnessUnits, Lufs, Seconds } from '@/core/units'
 
 /** How far from the clearance asked for still counts as held. */
@@ -19,6 +20,8 @@ export interface BalanceSheet {
   truePeak: DecibelsTruePeak | null
   /** Median of the clearance while the voice speaks. */
   clearance: LoudnessUnits | null
+  /** How often the music turned and was heard to pump, a minute; null without music. */
+  motion: RideMotion | null
   spoken: Seconds
   pictureLength: Seconds | null
   soundLength: Seconds
@@ -35,13 +38,14 @@ const WINDOW: Seconds = 3
 const SENTENCE_PAUSE: Seconds = 0.3
 
 /**
- * Voice less bed, both over 3 s inside one sentence, every 100 ms of spoken time.
- * Where there is no bed at all (a stretch without music) there is no reading.
+ * Voice less bed, both over 3 s inside one sentence, every 100 ms of spoken time. Where there is no bed at all there is no
+ * reading; where it is silent although `music` was to be heard, the clearance is infinite.
  */
 export function clearanceReadings(
   voice: LoudnessTrack,
   bed: LoudnessTrack,
   speech: readonly SpeechSegment[],
+  music: readonly SpeechSegment[] = [],
 ): ClearanceReading[] {
   return joinSegments(speech, SENTENCE_PAUSE).flatMap(({ start, end }) => {
     const readings: ClearanceReading[] = []
@@ -50,6 +54,7 @@ export function clearanceReadings(
       const to = Math.min(end, at + WINDOW / 2)
       const under = stretchLoudness(bed, from, to)
       if (under > -90) readings.push({ at, clearance: stretchLoudness(voice, from, to) - under })
+      else if (music.some(({ start, end }) => at >= start && at < end)) readings.push({ at, clearance: Infinity })
     }
     return readings
   })
@@ -65,7 +70,8 @@ export function corridorShares(
   const sorted = readings.map(({ clearance }) => clearance).sort((a, b) => a - b)
   const masked = share(({ at, clearance }) => clearance < targetAt(target, at) - CORRIDOR)
   const lost = share(({ at, clearance }) => clearance > targetAt(target, at) + CORRIDOR)
-  return { within: 1 - masked - lost, masked, lost, clearance: sorted[Math.floor(sorted.length / 2)]! }
+  const median = sorted[Math.floor(sorted.length / 2)]!
+  return { within: 1 - masked - lost, masked, lost, clearance: Number.isFinite(median) ? median : null }
 }
 
 export const targetAt = (target: LoudnessUnits | ArrayLike<LoudnessUnits>, time: Seconds): LoudnessUnits =>

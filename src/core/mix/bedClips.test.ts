@@ -105,3 +105,14 @@ test.each([
   const clips = bedClips(layoutLesson(lesson), [], bank.analysisOf)
   expect(clips.filter((clip) => clip.media === SONG).length).toBeLessThanOrEqual(1)
 })
+
+test('what is silent before a piece begins is left out', () => {
+  const late = new Float32Array(36 * HOUSE_RATE)
+  late.set(musicLike(28, -12), 8 * HOUSE_RATE)
+  const own = soundBank({ [SONG]: [late], [TAKE]: [new Float32Array(HOUSE_RATE)] })
+  const lesson = { ...lessonOver([0, 10, 20], false), bedCues: [newBed('a', SONG, 's0')] }
+  const [first] = bedClips(layoutLesson(lesson), [], own.analysisOf)
+  expect(first!.at).toBe(0)
+  // A breath of it stays.
+  expect(first!.from / HOUSE_RATE).toBeCloseTo(7.7, 5)
+})

@@ -1,5 +1,5 @@
 import { isBlended } from '@/core/bed/fades'
-import { layBed, seamsOf, type BedRun } from '@/core/bed/loop'
+import { layBed, seamsOf, soundingStart, type BedRun } from '@/core/bed/loop'
 import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
 import type { BedSpan, Timeline } from '@/core/lesson/timeline'
 import { analysisLength, partOfAnalysis, type Analysis } from '@/core/measure/analysis'
@@ -15,11 +15,11 @@ const BED_END_FADE = { shortest: 1, longest: 4 }
 
 /** The music of a lesson: each piece made to fit its stretch, blended into the next where the author wants it. */
 export function bedClips(timeline: Timeline, speech: readonly SpeechSegment[], analysisOf: AnalysisOf): Clip[] {
-  return laidBeds(timeline, analysisOf).flatMap(({ bed, runs, blend, fadeIn }) => {
+  return laidBeds(timeline, analysisOf).flatMap(({ bed, from, runs, blend, fadeIn }) => {
     const fadeOut = blend > 0 ? blend : bed.cue.fadeOut === null ? endFade(bed, speech) : EDGE
     const length = bed.end + blend - bed.start
     return runs.map((run, r) =>
-      clipOf(bed.cue.media, bed.cue.from + run.from, bed.start + run.at, bed.start + run.at + run.to - run.from, {
+      clipOf(bed.cue.media, from + run.from, bed.start + run.at, bed.start + run.at + run.to - run.from, {
         gain: 0,
         fadeIn: r === 0 ? Math.min(fadeIn, length / 2) : run.fadeIn,
         fadeOut: r === runs.length - 1 ? Math.min(fadeOut, run.to - run.from) : run.fadeOut,
@@ -30,6 +30,8 @@ export function bedClips(timeline: Timeline, speech: readonly SpeechSegment[], a
 
 interface LaidBed {
   bed: BedSpan
+  /** Where in the file its part begins. */
+  from: Seconds
   piece: Analysis
   runs: BedRun[]
   /** How long it sounds on into the next piece. */
@@ -39,13 +41,13 @@ interface LaidBed {
 
 function laidBeds(timeline: Timeline, analysisOf: AnalysisOf): LaidBed[] {
   return timeline.beds.flatMap((bed, i) => {
-    const piece = partOf(bed, analysisOf)
+    const part = partOf(bed, analysisOf)
     const [before, next] = [timeline.beds[i - 1], timeline.beds[i + 1]]
     const blend = next && isBlended(bed, next) ? Math.min(next.cue.blend, (next.end - next.start) / 2) : 0
     const length = bed.end + blend - bed.start
-    if (!piece || length <= 0) return []
+    if (!part || length <= 0) return []
     const fadeIn = isBlended(before, bed) ? bed.cue.blend : bed.cue.fadeIn === null ? BED_FADE_IN : EDGE
-    return [{ bed, piece, runs: layBed(piece, length), blend, fadeIn }]
+    return [{ bed, ...part, runs: layBed(part.piece, length), blend, fadeIn }]
   })
 }
 
@@ -61,12 +63,14 @@ export const bedSeams = (timeline: Timeline, analysisOf: AnalysisOf): Seam[] =>
     seamsOf(piece, runs).map(({ at, score }) => ({ at: bed.start + at, score })),
   )
 
-function partOf({ cue }: BedSpan, analysisOf: AnalysisOf): Analysis | undefined {
+/** The part of a piece that is used, without what is silent before it begins. */
+function partOf({ cue }: BedSpan, analysisOf: AnalysisOf): Pick<LaidBed, 'from' | 'piece'> | undefined {
   const whole = analysisOf(cue.media)
-  if (!whole || (cue.from === 0 && cue.to === null)) return whole
+  if (!whole) return
   const end = analysisLength(whole)
-  const to = Math.min(cue.to ?? end, end)
-  return cue.from < to ? partOfAnalysis(whole, cue.from, to) : undefined
+  const [from, to] = [Math.max(cue.from, soundingStart(whole)), Math.min(cue.to ?? end, end)]
+  if (from === 0 && cue.to === null) return { from, piece: whole }
+  return from < to ? { from, piece: partOfAnalysis(whole, from, to) } : undefined
 }
 
 /** The music ends with the picture: it fades from the last word on, within bounds. */

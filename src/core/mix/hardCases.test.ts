@@ -121,3 +121,17 @@ test('a lesson of two seconds', async () => {
   }
   expect(samples).toBe(2 * HOUSE_RATE)
 })
+
+test('where music was to be heard and is silent it counts as lost', () => {
+  const voice = new Float32Array(2000).fill(1e-3) // 20 s
+  const bed = new Float32Array(2000).fill(1e-5).fill(0, 1000)
+  const speech = [
+    { start: 0, end: 9.9 },
+    { start: 10.4, end: 20 },
+  ] // two sentences
+  const shares = (music: { start: number; end: number }[]) =>
+    corridorShares(clearanceReadings(voice, bed, speech, music), 20)
+  expect(shares([{ start: 0, end: 20 }]).lost).toBeCloseTo(9.6 / 19.5, 2)
+  // Beyond the music's end nothing was to be heard.
+  expect(shares([{ start: 0, end: 10 }])).toMatchObject({ within: 1, lost: 0 })
+})

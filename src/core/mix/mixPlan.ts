@@ -4,7 +4,7 @@ import type { MediaHash, TrackName } from '@/core/lesson/document'
 import type { Analysis } from '@/core/measure/analysis'
 import type { LoudnessTrack } from '@/core/measure/energyMeter'
 import type { SpeechSegment } from '@/core/measure/speech'
-import type { Decibels, DecibelsTruePeak, SampleIndex } from '@/core/units'
+import type { Decibels, DecibelsTruePeak, SampleIndex, Seconds } from '@/core/units'
 import type { Clip } from './clip'
 
 /** Everything the renderer needs to make the lesson's sound, and nothing else. */
@@ -28,6 +28,8 @@ export interface MixLevels {
   bedRaw: LoudnessTrack
   bed: LoudnessTrack
   speech: SpeechSegment[]
+  /** Where music is to be heard. */
+  music: { start: Seconds; end: Seconds }[]
   /** The clearance asked for, at RIDE_RATE: pieces may have one of their own. */
   clearance: GainTrack
   /** The ride alone, before what was added by hand. */

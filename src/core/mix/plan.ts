@@ -67,6 +67,7 @@ export function planMix(
   }
   const bed = applyGain(inPocket, gains.bed!)
   const muted = TRACKS.filter((name) => tracks[name].muted)
+  const music = muted.includes('bed') ? [] : timeline.beds.map(({ start, end }) => ({ start, end }))
   const played: Record<TrackName, LoudnessTrack> = {
     voice,
     recordings: gains.recordings ? applyGain(recordings, gains.recordings) : recordings,
@@ -77,7 +78,7 @@ export function planMix(
   const gain = gainTo(targets.loudness, heard, hops)
   return {
     plan: { length, clips, gains, muted, pocket, gain, ceiling },
-    levels: { voice, bedRaw, bed, speech, clearance, ride },
+    levels: { voice, bedRaw, bed, speech, music, clearance, ride },
   }
 }
 

@@ -93,10 +93,11 @@ async function codedSound(
     })
     const kept = await assets.bytes(recipe('f32'), async () => {
       fresh ??= await renderMixdown(planned, sounds.source, length, async () => {}, options)
-      return Buffer.concat([bytesOf(fresh.voice), bytesOf(fresh.bed)])
+      return Buffer.concat([fresh.voice, fresh.bed, fresh.bedRaw].map(bytesOf))
     })
     const levels = new Float32Array(kept.buffer.slice(kept.byteOffset, kept.byteOffset + kept.length))
-    return { soundFile, stems: { voice: levels.slice(0, levels.length / 2), bed: levels.slice(levels.length / 2) } }
+    const part = (i: number) => levels.subarray((i * levels.length) / 3, ((i + 1) * levels.length) / 3)
+    return { soundFile, stems: { voice: part(0), bed: part(1), bedRaw: part(2) } }
   } finally {
     await sounds.close()
   }

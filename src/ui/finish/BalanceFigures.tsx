@@ -4,6 +4,10 @@ import { Explained } from '../parts/Explained'
 import type { Term } from '../parts/terms'
 import styles from './finish.module.css'
 
+/** Kept exports of earlier editions don't know it. */
+const motionOf = (motion: BalanceSheet['motion'] | undefined) =>
+  motion ? `${motion.bumps.toFixed(1)} times a minute` : '–'
+
 /** What was measured in a finished file, decoded again. */
 export function BalanceFigures({ balance }: { balance: BalanceSheet }) {
   const share = (value: number | null) => (value === null ? 'no voice or no music' : percent(value))
@@ -12,6 +16,7 @@ export function BalanceFigures({ balance }: { balance: BalanceSheet }) {
     ['Voice covered', share(balance.masked), 'masked'],
     ['Music not heard', share(balance.lost), 'lost'],
     ['Music under the voice', balance.clearance === null ? '–' : `${balance.clearance.toFixed(1)} LU`, 'under'],
+    ['Music heard to pump', motionOf(balance.motion), 'bumps'],
     ['Loudness', balance.loudness === null ? 'silent' : `${signed(balance.loudness)} LUFS`, 'lufs'],
     ['True peak', balance.truePeak === null ? 'silent' : `${signed(balance.truePeak)} dBTP`, 'truePeak'],
     ['Length of the picture', balance.pictureLength === null ? '–' : clock(balance.pictureLength)],

@@ -12,6 +12,8 @@ export const TERMS = {
   corridor: 'The share of spoken time in which the music is as far under the voice as was asked for, 3 LU up or down.',
   masked: 'The share of spoken time in which the music covers the voice, and words are hard to understand.',
   lost: 'The share of spoken time in which the music is too soft to be heard at all.',
+  bumps:
+    'How often the music goes down and up again within three seconds while somebody speaks. Up to about one a minute is not noticed.',
   standIn: 'A computer voice reads this step until you record it yourself. The timing carries over.',
   under: 'How much softer the music was than the voice, measured in the finished file.',
 } as const
