@@ -57,6 +57,22 @@ command('render <archive>', "makes a lesson's video")
   .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/render')).render(archive, options)))
 
+command('captions <archive>', "a lesson's captions")
+  .requiredOption('--out <file>', 'ends in .vtt, .srt or .ttml')
+  .option('--language <code>', LANGUAGE)
+  .action(run(async (archive, options) => (await import('./commands/captions')).captions(archive, options)))
+
+command('chapters <archive>', "a lesson's chapters")
+  .requiredOption('--out <file>', 'ends in .vtt or .txt')
+  .option('--language <code>', LANGUAGE)
+  .action(run(async (archive, options) => (await import('./commands/captions')).chapters(archive, options)))
+
+command('transcript <archive>', 'what is said in a lesson, to be read')
+  .requiredOption('--out <file>', 'ends in .txt or .html')
+  .option('--times', 'also when each step begins')
+  .option('--language <code>', LANGUAGE)
+  .action(run(async (archive, options) => (await import('./commands/captions')).transcript(archive, options)))
+
 command('check <archive>', 'finds mistakes before delivery')
   .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/check')).check(archive, options)))

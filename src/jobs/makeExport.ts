@@ -3,6 +3,7 @@ import type { ExportKind } from '@/core/messages/exports'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { assertCanBeMade, soundsOf } from '@/media/lessonMedia'
 import type { RenderOptions } from '@/media/mixdown'
+import { heardWords } from '@/media/speech/lessonWords'
 import { withMarksSettled } from '@/media/speech/settleLesson'
 import { renderSound, renderVideo } from '@/media/video/render'
 import { renderVoice } from '@/media/voiceFile'
@@ -25,8 +26,10 @@ export async function makeExport(
   const lesson = await withMarksSettled(asked, store, assets, options)
   const sounds = await soundsOf(lesson, store, options)
   switch (kind) {
-    case 'video':
-      return (await renderVideo(lesson, store, sounds, assets, out, options)).balance
+    case 'video': {
+      const heard = await heardWords(lesson, store, assets, options)
+      return (await renderVideo(lesson, store, sounds, assets, out, { ...options, heard })).balance
+    }
     case 'sound':
       return (await renderSound(lesson, store, sounds, out, options)).balance
     default:

@@ -1,5 +1,6 @@
 import { resolve } from 'node:path'
 import { assertCanBeMade } from '@/media/lessonMedia'
+import { heardWords } from '@/media/speech/lessonWords'
 import { openAssets } from '@/media/store/assets'
 import { folderObjects } from '@/media/store/folderObjects'
 import { renderVideo } from '@/media/video/render'
@@ -14,7 +15,8 @@ export function render(archive: string, { out, cache, language }: { out: string;
       if (percent > shown) process.stderr.write(`${(shown = percent)} %\n`)
     }
     const kept = cache ? openAssets(folderObjects(resolve(cache))) : assets
-    const { balance, timeline } = await renderVideo(lesson, store, sounds, kept, out, { onProgress })
+    const heard = await heardWords(lesson, store, kept)
+    const { balance, timeline } = await renderVideo(lesson, store, sounds, kept, out, { onProgress, heard })
     return { ...balance, steps: timeline.steps.map(({ step, start, end }) => ({ id: step.id, start, end })) }
   })
 }

@@ -1,14 +1,11 @@
 import type { Lesson, Take } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { stepHearing } from '@/core/lesson/marks'
-import type { TimedWord } from '@/core/messages/job'
-import { takeSpeech } from '@/core/measure/takeVoice'
-import { alignInputOf, heardIn, takesHeard } from '@/core/narration/words/heardWords'
 import { settleMarks } from '@/core/narration/words/settleMarks'
 import { stepWords } from '@/core/narration/words/stepWords'
 import type { Assets } from '../store/assets'
 import type { MediaStore } from '../store/store'
-import { wordsOfTake } from './takeWords'
+import { heardWords } from './lessonWords'
 
 /**
  * The lesson with its marks where their words are said. Mostly the page has done so; a file that is asked for right after a
@@ -22,18 +19,7 @@ export async function withMarksSettled(
 ): Promise<Lesson> {
   const steps = stepsToSettle(lesson)
   if (steps.size === 0) return lesson
-  const found = new Map<Take, readonly TimedWord[]>()
-  for (const take of takesHeard(lesson)) {
-    const input = alignInputOf(lesson, take)
-    if (!input || !isHeardIn(lesson, steps, take) || !(await store.has(take.media))) continue
-    found.set(take, (await wordsOfTake(store, assets, input, { signal })).words)
-  }
-  const speech = new Map<string, ReturnType<typeof takeSpeech>>()
-  for (const { media } of found.keys()) speech.set(media, takeSpeech((await store.analysis(media))!))
-  const heard = {
-    wordsOf: (span: Parameters<typeof heardIn>[1]) => heardIn(lesson, span, (take) => found.get(take)),
-    speechOf: (media: string) => speech.get(media) ?? [],
-  }
+  const heard = await heardWords(lesson, store, assets, { signal, isWanted: (take) => isHeardIn(lesson, steps, take) })
   const { passages } = layoutLesson(lesson)
   const settled = settleMarks(lesson, (step) => {
     const spans = passages.filter((span) => span.step.id === step)

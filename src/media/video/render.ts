@@ -1,6 +1,11 @@
-import { rename, rm } from 'node:fs/promises'
+import { rename, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Writable } from 'node:stream'
+import { chaptersOf } from '@/core/captions/chapters'
+import { languageCode } from '@/core/captions/languageCode'
+import { lessonCaptions } from '@/core/captions/lessonCaptions'
+import { writeVtt } from '@/core/formats/captionFiles'
+import { writeMetadata } from '@/core/formats/chapterFiles'
 import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { sounding } from '@/core/lesson/sounding'
@@ -10,6 +15,7 @@ import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { planMix } from '@/core/mix/plan'
 import type { MixPlan, PlannedMix } from '@/core/mix/mixPlan'
 import { RENDERER_EDITION } from '@/core/mix/renderer'
+import type { HeardWords } from '@/core/narration/words/stepWords'
 import { UserError } from '@/core/userError'
 import { FRAME_RATE, type SampleIndex } from '@/core/units'
 import { bytesOf, ffmpegVersion, inputOf } from '../ffmpeg'
@@ -33,6 +39,11 @@ export interface Finished {
   timeline: Timeline
 }
 
+export interface VideoOptions extends RenderOptions {
+  /** The words of its takes, for captions that can be switched on; none without it. */
+  heard?: HeardWords
+}
+
 /** Makes the finished video of a lesson (MP4: H.264 + AAC, 1920 x 1080, 30 frames a second) and measures it. */
 export async function renderVideo(
   lesson: Lesson,
@@ -40,7 +51,7 @@ export async function renderVideo(
   sounds: LessonSounds,
   assets: Assets,
   out: string,
-  { signal, onProgress }: RenderOptions = {},
+  { signal, onProgress, heard }: VideoOptions = {},
 ): Promise<Finished> {
   const { timeline, planned } = planFinished(lesson, sounds)
   const frames = lessonFrames(timeline)
@@ -57,7 +68,8 @@ export async function renderVideo(
       pieces.prepare(shots),
     ])
     const draft = join(work, 'video.mp4')
-    await joinPieces(shots, pieces, soundFile, draft, {
+    const texts = await writeTexts(lesson, timeline, heard, work)
+    await joinPieces(shots, pieces, { soundFile, ...texts }, draft, {
       signal,
       onProgress: (share) => report(SOUND_SHARE + share * (0.95 - SOUND_SHARE)),
     })
@@ -148,7 +160,7 @@ function planFinished(
 async function joinPieces(
   shots: readonly Shot[],
   pieces: PieceMaker,
-  soundFile: string,
+  { soundFile, captions, metadata, language }: Texts & { soundFile: string },
   out: string,
   { signal, onProgress }: RenderOptions,
 ): Promise<void> {
@@ -172,12 +184,12 @@ async function joinPieces(
     '-i',
     'pipe:0',
     ...inputOf(soundFile, 'mov'),
-    '-map',
-    '0:v',
-    '-map',
-    '1:a',
-    '-c',
-    'copy',
+    ...inputOf(metadata, 'ffmetadata'),
+    ...(captions ? inputOf(captions, 'webvtt') : []),
+    ...['-map', '0:v', '-map', '1:a', ...(captions ? ['-map', '3:s'] : [])],
+    ...['-map_metadata', '2', '-map_chapters', '2'],
+    ...['-c', 'copy', ...(captions ? ['-c:s', 'mov_text'] : [])],
+    ...['v', 'a', 's'].flatMap((kind) => [`-metadata:s:${kind}`, `language=${language}`]),
     '-bsf:v',
     `setts=ts=N*${TICKS}:duration=${TICKS}`,
     '-video_track_timescale',
@@ -187,6 +199,29 @@ async function joinPieces(
     out,
   ]
   await runProgram('ffmpeg', args, { memory: CODING_MEMORY, limit: 6 * 3600, signal, feed })
+}
+
+interface Texts {
+  /** Files; null where nothing is said. */
+  captions: string | null
+  metadata: string
+  /** Code of three letters. */
+  language: string
+}
+
+/** Captions, and title and chapters, as files that go into the video. */
+async function writeTexts(
+  lesson: Lesson,
+  timeline: Timeline,
+  heard: HeardWords | undefined,
+  work: string,
+): Promise<Texts> {
+  const metadata = join(work, 'metadata.txt')
+  await writeFile(metadata, writeMetadata({ title: lesson.title }, chaptersOf(timeline)))
+  const made = heard ? lessonCaptions(lesson, timeline, heard) : []
+  const captions = made.length > 0 ? join(work, 'captions.vtt') : null
+  if (captions) await writeFile(captions, writeVtt(made))
+  return { captions, metadata, language: languageCode(lesson.language) }
 }
 
 /** The work folder may be on another file system. */

@@ -1,0 +1,56 @@
+import { writeFile } from 'node:fs/promises'
+import { extname } from 'node:path'
+import { chaptersOf } from '@/core/captions/chapters'
+import { lessonCaptions } from '@/core/captions/lessonCaptions'
+import { writeSrt, writeTtml, writeVtt } from '@/core/formats/captionFiles'
+import { chaptersAsText, chaptersAsVtt } from '@/core/formats/chapterFiles'
+import { transcriptAsHtml, transcriptAsText } from '@/core/formats/transcripts'
+import { layoutLesson } from '@/core/lesson/layout'
+import { UserError } from '@/core/userError'
+import { heardWords } from '@/media/speech/lessonWords'
+import { withArchive } from '../workspace'
+
+interface TextOptions {
+  out: string
+  language?: string
+}
+
+/** What is made by a file's ending; a sentence for any other. */
+function byEnding<T>(out: string, ways: Record<string, T>): T {
+  const way = ways[extname(out).toLowerCase()]
+  if (way) return way
+  throw new UserError(
+    `The file has to end in ${Object.keys(ways).join(', ')}, so that it is known what to make: ${out}.`,
+  )
+}
+
+export function captions(archive: string, { out, language }: TextOptions) {
+  const write = byEnding(out, { '.vtt': writeVtt, '.srt': writeSrt, '.ttml': writeTtml })
+  return withArchive(archive, language, async ({ lesson, store, assets }) => {
+    const made = lessonCaptions(lesson, layoutLesson(lesson), await heardWords(lesson, store, assets))
+    await writeFile(out, write(made, lesson.language))
+    return { captions: made.map(({ start, end, lines }) => ({ start, end, lines })) }
+  })
+}
+
+export function chapters(archive: string, { out, language }: TextOptions) {
+  const write = byEnding(out, { '.vtt': chaptersAsVtt, '.txt': chaptersAsText })
+  return withArchive(archive, language, async ({ lesson }) => {
+    const made = chaptersOf(layoutLesson(lesson))
+    await writeFile(out, write(made))
+    return { chapters: made }
+  })
+}
+
+export function transcript(archive: string, { out, language, times }: TextOptions & { times?: boolean }) {
+  const way = byEnding(out, { '.txt': 'text', '.html': 'html' } as const)
+  return withArchive(archive, language, async ({ lesson }) => {
+    const [timeline, options] = [layoutLesson(lesson), { hasTimes: times ?? false }]
+    const text =
+      way === 'text'
+        ? transcriptAsText(lesson.title, timeline, options)
+        : transcriptAsHtml(lesson.title, lesson.language, timeline, options)
+    await writeFile(out, text)
+    return { title: lesson.title, steps: lesson.steps.length }
+  })
+}
