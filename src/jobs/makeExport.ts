@@ -5,7 +5,8 @@ import { assertCanBeMade, soundsOf } from '@/media/lessonMedia'
 import type { RenderOptions } from '@/media/mixdown'
 import { heardWords } from '@/media/speech/lessonWords'
 import { withMarksSettled } from '@/media/speech/settleLesson'
-import { renderSound, renderVideo } from '@/media/video/render'
+import { renderSound } from '@/media/renderSound'
+import { renderVideo } from '@/media/video/render'
 import { renderVoice } from '@/media/voiceFile'
 import { assetStore, mediaStore } from './places'
 
@@ -31,7 +32,7 @@ export async function makeExport(
       return (await renderVideo(lesson, store, sounds, assets, out, { ...options, heard })).balance
     }
     case 'sound':
-      return (await renderSound(lesson, store, sounds, out, options)).balance
+      return (await renderSound(lesson, store, sounds, out, 'wav', options)).balance
     default:
       await renderVoice(lesson, store, sounds, kind === 'voice-wav' ? 'wav' : 'flac', out, options)
       return null

@@ -1,27 +1,17 @@
 import { writeFile } from 'node:fs/promises'
-import { extname } from 'node:path'
 import { chaptersOf } from '@/core/captions/chapters'
 import { lessonCaptions } from '@/core/captions/lessonCaptions'
 import { writeSrt, writeTtml, writeVtt } from '@/core/formats/captionFiles'
 import { chaptersAsText, chaptersAsVtt } from '@/core/formats/chapterFiles'
 import { transcriptAsHtml, transcriptAsText } from '@/core/formats/transcripts'
 import { layoutLesson } from '@/core/lesson/layout'
-import { UserError } from '@/core/userError'
 import { heardWords } from '@/media/speech/lessonWords'
+import { byEnding } from '../byEnding'
 import { withArchive } from '../workspace'
 
 interface TextOptions {
   out: string
   language?: string
-}
-
-/** What is made by a file's ending; a sentence for any other. */
-function byEnding<T>(out: string, ways: Record<string, T>): T {
-  const way = ways[extname(out).toLowerCase()]
-  if (way) return way
-  throw new UserError(
-    `The file has to end in ${Object.keys(ways).join(', ')}, so that it is known what to make: ${out}.`,
-  )
 }
 
 export function captions(archive: string, { out, language }: TextOptions) {

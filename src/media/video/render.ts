@@ -1,4 +1,4 @@
-import { rename, rm, writeFile } from 'node:fs/promises'
+import { rename, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Writable } from 'node:stream'
 import { chaptersOf } from '@/core/captions/chapters'
@@ -119,35 +119,7 @@ const mediaOfPlan = ({ clips }: MixPlan): string[] => [
   ...new Set(Object.values(clips).flatMap((track) => track.map(({ media }) => media))),
 ]
 
-/** Makes the lesson's sound alone as a 24-bit WAV file and measures it. */
-export async function renderSound(
-  lesson: Lesson,
-  store: MediaStore,
-  sounds: LessonSounds,
-  out: string,
-  options: RenderOptions = {},
-): Promise<Finished> {
-  const { timeline, planned } = planFinished(lesson, sounds)
-  const samples = storeSource(store)
-  const draft = `${out}.part.wav`
-  try {
-    const stems: StemLevels = await encodeMixdown(
-      planned,
-      samples.source,
-      planned.plan.length,
-      ['-c:a', 'pcm_s24le', draft],
-      options,
-    )
-    const balance = await measureFinished(draft, 'wav', planned, stems, null)
-    await rename(draft, out)
-    return { balance, timeline }
-  } finally {
-    await samples.close()
-    await rm(draft, { force: true })
-  }
-}
-
-function planFinished(
+export function planFinished(
   lesson: Lesson,
   { soundOf, analysisOf }: LessonSounds,
 ): { timeline: Timeline; planned: PlannedMix } {

@@ -1,0 +1,76 @@
+import { rename, rm, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { chaptersOf, type Chapter } from '@/core/captions/chapters'
+import { writeMetadata } from '@/core/formats/chapterFiles'
+import { clock } from '@/core/formats/captionFiles'
+import type { Lesson } from '@/core/lesson/document'
+import { inputOf } from './ffmpeg'
+import type { LessonSounds } from './lessonMedia'
+import { encodeMixdown, measureFinished, type RenderOptions } from './mixdown'
+import { storeSource, type MediaStore } from './store/store'
+import { withWorkFolder } from './store/workFolder'
+import { planFinished, type Finished } from './video/render'
+
+/** How the sound of a lesson can be coded, by the ending of its file; and by what it is read again to be measured. */
+export const SOUND_FORMATS = {
+  wav: { coding: ['-c:a', 'pcm_s24le'], demuxer: 'wav' },
+  flac: { coding: ['-c:a', 'flac', '-sample_fmt', 's32', '-bits_per_raw_sample', '24'], demuxer: 'flac' },
+  mp3: { coding: ['-c:a', 'libmp3lame', '-b:a', '192k', '-id3v2_version', '3'], demuxer: 'mp3' },
+  m4a: { coding: ['-c:a', 'aac', '-b:a', '192k', '-movflags', '+faststart'], demuxer: 'mov' },
+  opus: { coding: ['-c:a', 'libopus', '-b:a', '128k'], demuxer: 'ogg' },
+} as const
+export type SoundFormat = keyof typeof SOUND_FORMATS
+
+/** Makes the lesson's sound alone, with its title and, where the format has them, its chapters; and measures it. */
+export async function renderSound(
+  lesson: Lesson,
+  store: MediaStore,
+  sounds: LessonSounds,
+  out: string,
+  format: SoundFormat = 'wav',
+  options: RenderOptions = {},
+): Promise<Finished> {
+  const { timeline, planned } = planFinished(lesson, sounds)
+  const samples = storeSource(store)
+  const { coding, demuxer } = SOUND_FORMATS[format]
+  // Beside the file, so that it can take its place at once.
+  const draft = `${out}.part.${format}`
+  try {
+    return await withWorkFolder(async (work) => {
+      const metadata = join(work, 'metadata.txt')
+      const chapters = chaptersOf(timeline)
+      await writeFile(metadata, writeMetadata(tagsOf(lesson, format, chapters), chapters))
+      const told = [...inputOf(metadata, 'ffmetadata'), '-map', '0:a', '-map_metadata', '1']
+      const args = [...told, '-map_chapters', BY_COMMENTS.includes(format) ? '-1' : '1', ...coding, draft]
+      const stems = await encodeMixdown(planned, samples.source, planned.plan.length, args, options)
+      const balance = await measureFinished(draft, demuxer, planned, stems, null)
+      await rename(draft, out)
+      return { balance, timeline }
+    })
+  } finally {
+    await samples.close()
+    await rm(draft, { force: true })
+  }
+}
+
+/**
+ * Formats whose chapters are comments (Xiph's chapter extension). Written here: ffmpeg writes none into FLAC, and into Ogg the
+ * second after the right one where a chapter begins in the later half of it.
+ */
+const BY_COMMENTS: readonly SoundFormat[] = ['flac', 'opus']
+
+function tagsOf(
+  { title, language }: Lesson,
+  format: SoundFormat,
+  chapters: readonly Chapter[],
+): Record<string, string> {
+  const named = BY_COMMENTS.includes(format) ? chapters : []
+  const own = named.flatMap((chapter, i): [string, string][] => {
+    const number = `CHAPTER${String(i).padStart(3, '0')}`
+    return [
+      [number, clock(chapter.start, '.')],
+      [`${number}NAME`, chapter.title],
+    ]
+  })
+  return { title, language, ...Object.fromEntries(own) }
+}

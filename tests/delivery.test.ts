@@ -1,0 +1,137 @@
+import { readFile, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import sharp from 'sharp'
+import type { Chapter } from '@/core/captions/chapters'
+import { headless, output, scratch } from './support/application'
+
+/** What is delivered, made by the headless command and opened by an independent program. */
+
+const folder = scratch()
+const at = (name: string) => join(folder, name)
+const SCRIPT = [
+  'Before you cross the bar of Skerrow Harbour, watch it for five minutes from the lee of the breakwater.',
+  'White water means that you wait. If you hear the bell, stay where you are, and call the harbour office.',
+]
+interface Step {
+  title: string
+  start: number
+  end: number
+}
+let steps: Step[]
+const lesson = () => at('lesson.zip')
+
+beforeAll(async () => {
+  for (const [name, background] of [
+    ['bar', '#12475a'],
+    ['bell', '#5a1247'],
+  ] as const)
+    await sharp({ create: { width: 640, height: 360, channels: 3, background } })
+      .png()
+      .toFile(at(`${name}.png`))
+  await writeFile(at('script.txt'), SCRIPT.join('\n\n'))
+  const made = await headless(
+    ...['new', '--pictures', at('bar.png'), at('bell.png'), '--script', at('script.txt'), '--out', lesson()],
+  )
+  steps = (made as { steps: Step[] }).steps
+}, 120_000)
+
+interface Cue {
+  start: number
+  end: number
+  lines: string[]
+}
+interface Probe {
+  streams: { codec_name: string; codec_type: string; duration?: string; tags?: Record<string, string> }[]
+  format: { duration: string; tags?: Record<string, string> }
+  chapters: { start_time: string; end_time: string; tags: { title: string } }[]
+}
+const probe = async (file: string) =>
+  JSON.parse(
+    await output('ffprobe', ['-v', 'error', '-show_streams', '-show_format', '-show_chapters', '-of', 'json', file]),
+  ) as Probe
+
+test('captions are read by another program as they were made, and say every word', async () => {
+  const files = await Promise.all(
+    ['vtt', 'srt', 'ttml'].map(async (ending) => {
+      const { captions } = (await headless('captions', lesson(), '--out', at(`c.${ending}`))) as { captions: Cue[] }
+      return captions
+    }),
+  )
+  const [cues] = files as [Cue[], Cue[], Cue[]]
+  expect(cues.flatMap(({ lines }) => lines.join(' ').split(' '))).toEqual(SCRIPT.join(' ').split(' '))
+  for (const { start, end, lines } of cues) {
+    expect(Math.max(...lines.map((line) => line.length))).toBeLessThanOrEqual(42)
+    expect(end - start).toBeGreaterThan(0.9)
+  }
+  for (const ending of ['vtt', 'srt']) {
+    const read = await output('ffmpeg', ['-v', 'error', '-i', at(`c.${ending}`), '-f', 'srt', 'pipe:1'])
+    expect(read.match(/-->/g)).toHaveLength(cues.length)
+    expect(read.replaceAll('\r', '')).toContain(cues[0]!.lines.join('\n'))
+  }
+  const ttml = await readFile(at('c.ttml'), 'utf8')
+  expect(ttml.match(/<p /g)).toHaveLength(cues.length)
+  expect(ttml).toContain('ttp:timeBase="media"')
+  await output('xmllint', ['--noout', at('c.ttml')]).catch((error: Error & { code?: string }) => {
+    if (error.code !== 'ENOENT') throw error
+  })
+}, 120_000)
+
+test('chapters and transcript have the steps', async () => {
+  const { chapters } = (await headless('chapters', lesson(), '--out', at('ch.txt'))) as { chapters: Chapter[] }
+  expect(chapters.map(({ title, start }) => [title, start])).toEqual(steps.map(({ title, start }) => [title, start]))
+  expect(await readFile(at('ch.txt'), 'utf8')).toMatch(/^00:00 Bar\n00:0\d Bell\n$/)
+  await headless('transcript', lesson(), '--out', at('t.html'), '--times')
+  const page = await readFile(at('t.html'), 'utf8')
+  for (const words of SCRIPT) expect(page).toContain(words)
+  expect(page).toMatch(/<h2><time>00:00:00<\/time> Bar<\/h2>/)
+})
+
+test('a video has its title, its language, its chapters, and captions that can be switched on', async () => {
+  await headless('render', lesson(), '--out', at('l.mp4'))
+  const { streams, format, chapters } = await probe(at('l.mp4'))
+  expect(format.tags?.title).toBe('Bar')
+  const kinds = streams.filter(({ codec_type: type }) => type !== 'data').map(({ codec_name: codec }) => codec)
+  expect(kinds).toEqual(['h264', 'aac', 'mov_text'])
+  for (const { tags } of streams.slice(0, 3)) expect(tags?.language).toBe('eng')
+  expect(chapters.map(({ tags }) => tags.title)).toEqual(steps.map(({ title }) => title))
+  chapters.forEach(({ start_time: start }, i) => expect(Math.abs(Number(start) - steps[i]!.start)).toBeLessThan(0.002))
+  const cues = await output('ffmpeg', ['-v', 'error', '-i', at('l.mp4'), '-map', '0:s', '-f', 'webvtt', 'pipe:1'])
+  const wanted = await readFile(at('c.vtt'), 'utf8')
+  expect(cues.match(/-->/g)).toHaveLength(wanted.match(/-->/g)!.length)
+  // The picture is as long as the sound, to the frame.
+  expect(Math.abs(Number(streams[0]!.duration) - Number(streams[1]!.duration))).toBeLessThan(1 / 30)
+}, 120_000)
+
+test.each([
+  ['wav', 'pcm_s24le', false],
+  ['flac', 'flac', true],
+  ['mp3', 'mp3', true],
+  ['m4a', 'aac', true],
+  ['opus', 'opus', true],
+])(
+  'the sound alone as %s is that, with its title and chapters',
+  async (ending, codec, hasChapters) => {
+    const sheet = (await headless('render', lesson(), '--out', at(`l.${ending}`))) as { loudness: number }
+    const { streams, format, chapters } = await probe(at(`l.${ending}`))
+    expect(streams[0]!.codec_name).toBe(codec)
+    const tags = Object.entries({ ...format.tags, ...streams[0]!.tags }).map(([name, value]) => [
+      name.toLowerCase(),
+      value,
+    ])
+    expect(Object.fromEntries(tags)).toMatchObject({ title: 'Bar' })
+    expect(Math.abs(Number(format.duration) - steps.at(-1)!.end)).toBeLessThan(0.06)
+    if (hasChapters) {
+      expect(chapters.map((one) => one.tags.title)).toEqual(steps.map(({ title }) => title))
+      chapters.forEach((one, i) => expect(Math.abs(Number(one.start_time) - steps[i]!.start)).toBeLessThan(0.002))
+    }
+    const measured = await output('sh', ['-c', `ffmpeg -nostats -i ${at(`l.${ending}`)} -af ebur128 -f null - 2>&1`])
+    const loudness = Number(/I:\s+(-?[\d.]+) LUFS\s*$/m.exec(measured.slice(measured.lastIndexOf('Integrated')))![1])
+    expect(Math.abs(loudness - sheet.loudness)).toBeLessThan(0.3)
+  },
+  60_000,
+)
+
+test('an ending that nothing can be made of is told', async () => {
+  await expect(headless('render', lesson(), '--out', at('l.avi'))).rejects.toThrow(/has to end in one of \.mp4/)
+  await expect(headless('captions', lesson(), '--out', at('c.doc'))).rejects.toThrow(/has to end in one of \.vtt/)
+})
