@@ -1,6 +1,5 @@
-import { mkdtemp, rm, stat } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { basename, join } from 'node:path'
+import { stat } from 'node:fs/promises'
+import { basename } from 'node:path'
 import type { Lesson } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
 import { documentOf, tell } from '@/core/lesson/telling'
@@ -13,17 +12,14 @@ import { withMarksSettled } from '@/media/speech/settleLesson'
 import { openAssets, type Assets } from '@/media/store/assets'
 import { folderObjects } from '@/media/store/folderObjects'
 import { openStore, type MediaStore } from '@/media/store/store'
+import { withCache } from './cache'
 
-/** Files that live as long as one command. */
-export async function withStore<T>(work: (store: MediaStore, assets: Assets) => Promise<T>): Promise<T> {
-  const folder = await mkdtemp(join(tmpdir(), 'yarn-step-'))
-  const objects = folderObjects(folder)
-  try {
-    return await work(openStore(objects), openAssets(objects))
-  } finally {
-    await rm(folder, { recursive: true, force: true })
-  }
-}
+/** A store and assets that the next command finds again. */
+export const withStore = <T>(work: (store: MediaStore, assets: Assets) => Promise<T>): Promise<T> =>
+  withCache((folder) => {
+    const objects = folderObjects(folder)
+    return work(openStore(objects), openAssets(objects))
+  })
 
 export interface OpenLesson {
   lesson: Lesson
@@ -54,7 +50,7 @@ export interface ImportedSound {
 
 export async function importFile(store: MediaStore, path: string): Promise<MediaInfo> {
   await stat(path)
-  return importMedia(store, path, basename(path))
+  return importMedia(store, path, basename(path), { isOwn: true })
 }
 
 export async function importSoundFile(store: MediaStore, path: string): Promise<ImportedSound> {

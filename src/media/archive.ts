@@ -85,6 +85,11 @@ export async function readArchive(path: string, store: MediaStore, options: Impo
       await assertFits(files, work)
       const lengths = new Map<string, number | null>()
       for (const [i, { hash, name }] of wanted.entries()) {
+        // What is there by its content need not be unpacked.
+        if (await store.has(hash)) {
+          lengths.set(hash, (await store.info(hash)).length)
+          continue
+        }
         // Numbered, so that no name in the archive ever becomes a path.
         const original = join(work, String(i))
         await unpack(zip, files[i]!, original)

@@ -73,6 +73,9 @@ export async function startApplication(settings: Record<string, string> = {}): P
 
 const run = promisify(execFile)
 
+// What commands keep of one test is there for the others, and nowhere else.
+process.env.YARN_STEP_COMMAND_CACHE ??= join(ROOT, '.yarn-step/test/commands')
+
 /** Runs a program and returns all it printed; throws where it fails. */
 export async function output(program: string, args: string[]): Promise<string> {
   const { stdout, stderr } = await run(program, args, { maxBuffer: 1 << 28, encoding: 'utf8' })

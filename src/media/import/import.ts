@@ -16,8 +16,13 @@ import { importStill } from './stills'
 import { hashFile, PARTS, type MediaStore } from '../store/store'
 import { importRecording } from '../video/recording'
 
+/** Raised when the same file comes to be imported otherwise. */
+export const IMPORT_EDITION = 4
+
 export interface ImportOptions {
   signal?: AbortSignal
+  /** Whether the file is somebody's own, who may change it later: then it is copied. Otherwise it is linked, which costs no room. */
+  isOwn?: boolean
   /** 0..1 */
   onProgress?: (share: number) => void
 }
@@ -42,7 +47,7 @@ export async function importMedia(
   try {
     const findings = await examine(path, name, identity, draft.folder, options)
     const info = { hash, name, extension: identity.extension, bytes: (await stat(path)).size, ...findings }
-    await linkOrCopy(path, join(draft.folder, PARTS.original))
+    await (options.isOwn ? copyFile : linkOrCopy)(path, join(draft.folder, PARTS.original))
     await writeFile(join(draft.folder, PARTS.info), JSON.stringify(info))
     await draft.keep(hash)
     return info
