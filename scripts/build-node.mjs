@@ -46,4 +46,14 @@ await Promise.all([
     outdir: 'public/worklets',
     logLevel: 'warning',
   }),
+  // What goes into packages for course sites.
+  build({
+    entryPoints: ['src/coursePage/player.ts'],
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2020',
+    outdir: 'dist/course-page',
+    logLevel: 'warning',
+  }),
 ])

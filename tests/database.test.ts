@@ -167,7 +167,10 @@ describe('jobs', () => {
     await saveLesson(id, 1, documentOf(lesson('Later')), 'save-later')
     const made = await requestJob({ kind: 'export', lesson: id, file: 'sound', language: 'de' })
     expect((await loadJob(made, 'export')).input).toMatchObject({ revision: 2, language: 'de' })
-    expect((await exportsOfLesson(id)).map((one) => one.id)).toEqual([made])
+    const told = async (revision: number) =>
+      (await exportsOfLesson(id, revision)).map((one) => ({ id: one.id, isOutdated: one.isOutdated }))
+    expect(await told(2)).toEqual([{ id: made, isOutdated: false }])
+    expect(await told(3)).toEqual([{ id: made, isOutdated: true }])
     await expect(loadJob(made, 'import')).rejects.toBeInstanceOf(NotThere)
     for (const asked of [
       { kind: 'export', lesson: 'nothing', file: 'sound', language: null },

@@ -51,11 +51,24 @@ command('mix <archive>', "makes a lesson's sound")
   .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/mix')).mix(archive, options)))
 
-command('render <archive>', "makes a lesson's video, or its sound alone")
-  .requiredOption('--out <file>', 'ends in .mp4, or in .wav, .flac, .mp3, .m4a or .opus')
+command('render <archive>', "makes a lesson's video, its sound alone, or a picture of it")
+  .requiredOption(
+    '--out <file>',
+    'ends in .mp4 or .webm; in .wav, .flac, .mp3, .m4a or .opus; or in .png, .gif or .webp',
+  )
+  .option('--preset <name>', 'where it goes: course-site, video-site, phone, archive, without-music')
+  .option('--step <number>', 'only this step', number)
+  .option('--from <seconds>', 'only from here', number)
+  .option('--to <seconds>', 'only to here', number)
   .option('--cache <folder>', 'keeps coded pictures there, so that making the video again is quicker')
   .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/render')).render(archive, options)))
+
+command('package <archive>', 'makes a zip for a course site: the video with a page of its own')
+  .requiredOption('--out <file>', 'ends in .zip')
+  .option('--standard <name>', 'scorm12, scorm2004, cmi5 or plain', 'scorm12')
+  .option('--language <code>', LANGUAGE)
+  .action(run(async (archive, options) => (await import('./commands/package')).makePackage(archive, options)))
 
 command('captions <archive>', "a lesson's captions")
   .requiredOption('--out <file>', 'ends in .vtt, .srt or .ttml')

@@ -104,16 +104,17 @@ export async function jobStatuses(ids: readonly string[]): Promise<JobStatus[]> 
 }
 
 /** Finished files of a lesson and those in the making, the newest first. */
-export async function exportsOfLesson(lesson: string): Promise<ExportStatus[]> {
+/** Newest first; `revision`: what is saved now. */
+export async function exportsOfLesson(lesson: string, revision: number): Promise<ExportStatus[]> {
   const rows = await db()
     .select()
     .from(jobs)
     .where(and(eq(jobs.lessonId, lesson), eq(jobs.kind, 'export')))
     .orderBy(desc(jobs.createdAt))
-  return rows.map((row) => ({
-    ...(readRow(row) as JobRow<'export'>),
-    createdAt: row.createdAt.toISOString(),
-  }))
+  return rows.map((row) => {
+    const job = readRow(row) as JobRow<'export'>
+    return { ...job, createdAt: row.createdAt.toISOString(), isOutdated: job.input.revision !== revision }
+  })
 }
 
 /** How long what has ended is remembered (days); what was computed is asked for again and again. */

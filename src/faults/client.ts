@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { nanoid } from 'nanoid'
 import type { Lesson, LessonDocument } from '@/core/lesson/document'
 import { documentOf, tell } from '@/core/lesson/telling'
-import type { ExportKind } from '@/core/messages/exports'
+import type { OutputName } from '@/core/delivery/outputs'
 import type { JobStatus } from '@/core/messages/job'
 
 /**
@@ -19,7 +19,7 @@ export interface Client {
   /** Sends a voice as it is recorded, half a second at a time, and waits until it is imported. */
   record(lesson: string, samples: Float32Array, rate: number): Promise<JobStatus<'import'>>
   /** Has a file made, and gives its bytes. */
-  make(lesson: string, kind: ExportKind): Promise<{ status: JobStatus<'export'>; bytes: Uint8Array }>
+  make(lesson: string, kind: OutputName): Promise<{ status: JobStatus<'export'>; bytes: Uint8Array }>
   /** One request, until there is an answer that is not a failure of the server. */
   ask(path: string, options?: RequestInit): Promise<Response>
 }

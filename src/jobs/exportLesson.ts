@@ -1,9 +1,11 @@
 import { rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
+import { outputOf } from '@/core/delivery/outputs'
 import { documentOf, tell } from '@/core/lesson/telling'
 import type { JobInputOf, JobResult } from '@/core/messages/job'
 import { loadRevision } from '@/db/lessons'
-import { exportObject, objects } from './places'
+import { textsInVideo } from '@/media/video/textsInVideo'
+import { captionsObject, exportObject, objects } from './places'
 import { doWork } from './threads'
 import type { WorkOptions } from './workOptions'
 
@@ -18,14 +20,19 @@ export async function exportLesson(
   try {
     const own = await loadRevision(lessonId, revision)
     const lesson = language === null ? own : tell(documentOf(own), language)
-    const balance = await doWork('export', { kind: file, lesson, out }, options)
+    const balance = await doWork('export', { name: file, lesson, out }, options)
     const { size } = await stat(out)
+    const texts = outputOf(file).kind === 'video' ? await textsInVideo(out, folder) : null
     await objects().put(exportObject(id, file), out)
-    return { balance, bytes: size }
+    if (texts?.captions) await objects().put(captionsObject(id), texts.captions)
+    const told = texts ? { hasCaptions: texts.captions !== null, chapters: texts.chapters } : {}
+    return { balance, bytes: size, ...told }
   } finally {
     await rm(folder, { recursive: true, force: true })
   }
 }
 
-export const forgetExport = (id: string, { file }: JobInputOf<'export'>): Promise<void> =>
-  objects().remove(exportObject(id, file))
+export async function forgetExport(id: string, { file }: JobInputOf<'export'>): Promise<void> {
+  await objects().remove(exportObject(id, file))
+  if (outputOf(file).kind === 'video') await objects().remove(captionsObject(id))
+}

@@ -1,6 +1,6 @@
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { EXPORT_FILES, type ExportKind } from '@/core/messages/exports'
+import { endingOf, outputOf, type OutputName } from '@/core/delivery/outputs'
 import { bucketSettings, dataFolder } from '@/media/settings'
 import { openAssets } from '@/media/store/assets'
 import { bucketObjects } from '@/media/store/bucketObjects'
@@ -28,7 +28,9 @@ export const cacheFolder = () => join(dataFolder(), 'cache')
 export const mediaStore = () => openStore(objects(), noteAsset)
 export const assetStore = () => openAssets(objects(), noteAsset)
 
-export const exportObject = (id: string, kind: ExportKind) => `exports/${id}.${EXPORT_FILES[kind].ending}`
+export const exportObject = (id: string, name: OutputName) => `exports/${id}.${endingOf(outputOf(name))}`
+/** The captions of a finished video, as pages read them. */
+export const captionsObject = (id: string) => `exports/${id}.vtt`
 /** An upload that is whole, or a recording all of whose pieces are there. */
 export const incomingObject = (id: string) => `incoming/${id}`
 

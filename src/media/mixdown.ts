@@ -1,12 +1,12 @@
 import type { Writable } from 'node:stream'
 import { clearanceReadings, corridorShares, type BalanceSheet } from '@/core/mix/balanceSheet'
 import { rideMotion } from '@/core/mix/rideMotion'
-import type { PlannedMix } from '@/core/mix/mixPlan'
-import { renderWhole, type MixBlock, type SampleSource } from '@/core/mix/renderer'
+import type { MixLevels, PlannedMix } from '@/core/mix/mixPlan'
+import { renderWhole, type MixBlock, type SampleRange, type SampleSource } from '@/core/mix/renderer'
 import { createEnergyMeter, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { reportLoudness } from '@/core/measure/loudness'
 import { createTruePeakMeter } from '@/core/measure/truePeak'
-import { HOUSE_RATE, type SampleIndex, type Seconds } from '@/core/units'
+import { HOUSE_RATE, type Seconds } from '@/core/units'
 import { bytesOf, decodeSound, deinterleave, interleave } from './ffmpeg'
 import { CODING_MEMORY, runProgram, writeTo } from './process'
 
@@ -23,11 +23,11 @@ export interface StemLevels {
   bedRaw: LoudnessTrack
 }
 
-/** Renders the whole mix into `take`, block by block, and measures its stems on the way. */
+/** Renders a mix into `take`, block by block, and measures its stems on the way. */
 export async function renderMixdown(
   { plan }: PlannedMix,
   source: SampleSource,
-  length: SampleIndex,
+  range: SampleRange,
   take: (block: MixBlock) => Promise<void>,
   { signal, onProgress }: RenderOptions = {},
 ): Promise<StemLevels> {
@@ -35,14 +35,14 @@ export async function renderMixdown(
   const bed = createEnergyMeter(HOUSE_RATE, 2)
   const bedRaw = createEnergyMeter(HOUSE_RATE, 2)
   let done = 0
-  for await (const block of renderWhole(plan, source, length)) {
+  for await (const block of renderWhole(plan, source, range)) {
     signal?.throwIfAborted()
     voice.push(block.tracks.voice)
     bed.push(block.tracks.bed)
     bedRaw.push(block.bedRaw)
     await take(block)
     done += block.sum[0].length
-    onProgress?.(done / length)
+    onProgress?.(done / (range.to - range.from))
   }
   return { voice: voice.track(), bed: bed.track(), bedRaw: bedRaw.track() }
 }
@@ -51,14 +51,14 @@ export async function renderMixdown(
 export async function encodeMixdown(
   planned: PlannedMix,
   source: SampleSource,
-  length: SampleIndex,
+  range: SampleRange,
   coding: readonly string[],
   options: RenderOptions = {},
 ): Promise<StemLevels> {
   let levels: StemLevels | undefined
   const feed = async (input: Writable) => {
     const take = (block: MixBlock) => writeTo(input, bytesOf(interleave(block.sum)))
-    levels = await renderMixdown(planned, source, length, take, options)
+    levels = await renderMixdown(planned, source, range, take, options)
   }
   const input = ['-v', 'error', '-y', '-f', 'f32le', '-ar', String(HOUSE_RATE), '-ac', '2', '-i', 'pipe:0']
   await runProgram('ffmpeg', [...input, ...coding], {
@@ -74,7 +74,7 @@ export async function encodeMixdown(
 export async function measureFinished(
   path: string,
   demuxer: string,
-  planned: PlannedMix,
+  levels: JudgedBy,
   stems: StemLevels,
   pictureLength: Seconds | null,
 ): Promise<BalanceSheet> {
@@ -88,7 +88,7 @@ export async function measureFinished(
     samples += channels[0]!.length
   })
   const { integrated, range } = reportLoudness(energy.track())
-  return balanceSheet(planned, stems, {
+  return balanceSheet(levels, stems, {
     loudness: integrated,
     range,
     truePeak: peak.peak(),
@@ -99,11 +99,13 @@ export async function measureFinished(
 
 type Whole = Pick<BalanceSheet, 'loudness' | 'range' | 'truePeak' | 'pictureLength' | 'soundLength'>
 
-export function balanceSheet({ levels }: PlannedMix, stems: StemLevels, whole: Whole): BalanceSheet {
-  const { speech, music } = levels
+/** By what stems are judged: where somebody speaks, where music is to be heard, and how far below. */
+type JudgedBy = Pick<MixLevels, 'speech' | 'music' | 'clearance'>
+
+export function balanceSheet({ speech, music, clearance }: JudgedBy, stems: StemLevels, whole: Whole): BalanceSheet {
   const spoken = speech.reduce((sum, { start, end }) => sum + end - start, 0)
   return {
-    ...corridorShares(clearanceReadings(stems.voice, stems.bed, speech, music), levels.clearance),
+    ...corridorShares(clearanceReadings(stems.voice, stems.bed, speech, music), clearance),
     motion: music.length === 0 ? null : rideMotion(stems.bedRaw, stems.bed, speech),
     spoken,
     ...whole,

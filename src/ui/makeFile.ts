@@ -1,11 +1,11 @@
-import type { ExportKind } from '@/core/messages/exports'
+import type { OutputName } from '@/core/delivery/outputs'
 import type { JobStatus } from '@/core/messages/job'
 import { call } from './api'
 
 const ASK_EVERY = 500 // ms
 
 /** Has a file of the lesson made as it is saved now, and the browser save it. Throws an Error with a sentence. */
-export async function makeFile(lesson: string, kind: ExportKind): Promise<void> {
+export async function makeFile(lesson: string, kind: OutputName): Promise<void> {
   const { id } = await call<JobStatus>('/api/jobs', { body: { kind: 'export', lesson, file: kind } })
   for (;;) {
     await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))

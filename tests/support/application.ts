@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import pg from 'pg'
-import type { ExportKind } from '@/core/messages/exports'
+import type { OutputName } from '@/core/delivery/outputs'
 import type { JobStatus } from '@/core/messages/job'
 // The very code by which the demo starts everything.
 import { environment, ROOT, runStep, startServer, startWorker, waitForServer } from '../../scripts/application.mjs'
@@ -90,7 +90,7 @@ export const headless = async (...args: string[]): Promise<unknown> => {
 }
 
 /** A file of a lesson as it is saved now, made by the application. */
-export async function madeFile(url: string, lesson: string, kind: ExportKind): Promise<Uint8Array> {
+export async function madeFile(url: string, lesson: string, kind: OutputName): Promise<Uint8Array> {
   const body = JSON.stringify({ kind: 'export', lesson, file: kind })
   const asked = await fetch(`${url}/api/jobs`, { method: 'POST', body })
   const { id } = (await asked.json()) as { id: string }

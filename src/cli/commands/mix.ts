@@ -4,7 +4,7 @@ import { sounding } from '@/core/lesson/sounding'
 import { planMix } from '@/core/mix/plan'
 import { UserError } from '@/core/userError'
 import { assertCanBeMade } from '@/media/lessonMedia'
-import { STEMS, writeStems } from '../stems'
+import { STEMS, writeStems } from '@/media/delivery/stems'
 import { withArchive } from '../workspace'
 
 export function mix(archive: string, { out, stems, language }: { out: string; stems?: string; language?: string }) {

@@ -1,36 +1,99 @@
-import { resolve } from 'node:path'
+import { extname, resolve } from 'node:path'
+import { OUTPUTS, type Output, type OutputName } from '@/core/delivery/outputs'
+import { partBetween, type Part } from '@/core/delivery/part'
+import { layoutLesson } from '@/core/lesson/layout'
+import type { Timeline } from '@/core/lesson/timeline'
+import { lessonFrames } from '@/core/picture/shots'
+import { FRAME_RATE } from '@/core/units'
+import { UserError } from '@/core/userError'
+import { makeOutput } from '@/media/delivery/makeOutput'
+import { renderPicture } from '@/media/delivery/renderPicture'
 import { assertCanBeMade } from '@/media/lessonMedia'
-import { heardWords } from '@/media/speech/lessonWords'
 import { openAssets } from '@/media/store/assets'
 import { folderObjects } from '@/media/store/folderObjects'
-import { renderSound, SOUND_FORMATS, type SoundFormat } from '@/media/renderSound'
-import { renderVideo } from '@/media/video/render'
 import { byEnding } from '../byEnding'
+import { showProgress } from '../progress'
 import { withArchive } from '../workspace'
 
-const WAYS: Record<string, 'video' | SoundFormat> = {
-  '.mp4': 'video',
-  ...Object.fromEntries(Object.keys(SOUND_FORMATS).map((format) => [`.${format}`, format as SoundFormat])),
+interface RenderWishes {
+  out: string
+  preset?: string
+  step?: number
+  from?: number
+  to?: number
+  cache?: string
+  language?: string
 }
 
-/** Makes a lesson's video, or its sound alone, by the ending of the file. */
-export function render(archive: string, { out, cache, language }: { out: string; cache?: string; language?: string }) {
+const WAYS: Record<string, OutputName | 'picture'> = {
+  '.mp4': 'video',
+  '.webm': 'webm',
+  '.wav': 'sound',
+  '.flac': 'flac',
+  '.mp3': 'mp3',
+  '.m4a': 'm4a',
+  '.opus': 'opus',
+  '.png': 'picture',
+  '.gif': 'picture',
+  '.webp': 'picture',
+}
+
+/** Presets are named by where a video goes. */
+const PRESETS: Record<string, OutputName> = {
+  'course-site': 'video',
+  'video-site': 'video-site',
+  phone: 'phone',
+  archive: 'archive',
+  'without-music': 'without-music',
+}
+
+/** Makes a lesson's video, its sound, or a picture of it, by the ending of the file; all of it or a part. */
+export function render(archive: string, wishes: RenderWishes) {
+  const { out, cache, language } = wishes
   const way = byEnding(out, WAYS)
+  const output = way === 'picture' ? null : presetOf(wishes.preset, way, out)
   return withArchive(archive, language, async ({ lesson, store, assets, sounds }) => {
     await assertCanBeMade(lesson, store)
-    let shown = -1
-    const onProgress = (share: number) => {
-      const percent = Math.floor(share * 100)
-      if (percent > shown) process.stderr.write(`${(shown = percent)} %\n`)
-    }
     const kept = cache ? openAssets(folderObjects(resolve(cache))) : assets
-    const { balance, timeline } =
-      way === 'video'
-        ? await renderVideo(lesson, store, sounds, kept, out, {
-            onProgress,
-            heard: await heardWords(lesson, store, kept),
-          })
-        : await renderSound(lesson, store, sounds, out, way, { onProgress })
-    return { ...balance, steps: timeline.steps.map(({ step, start, end }) => ({ id: step.id, start, end })) }
+    const timeline = layoutLesson(lesson)
+    const part = partOf(wishes, timeline)
+    const made = { lesson, store, sounds, assets: kept }
+    if (!output) return renderPicture(made, part, extname(out).slice(1).toLowerCase() as 'png' | 'gif' | 'webp', out)
+    const balance = await makeOutput(made, output, out, { onProgress: showProgress(), part })
+    const steps = timeline.steps.map(({ step, start, end }) => ({ id: step.id, start, end }))
+    return part ? { ...balance, from: part.from / FRAME_RATE, to: part.to / FRAME_RATE } : { ...balance, steps }
   })
+}
+
+/** What a preset says of loudness and size, with the ending's format. */
+function presetOf(preset: string | undefined, way: OutputName, out: string): Output {
+  const named: Output = OUTPUTS[way]
+  if (preset === undefined) return named
+  const wished: Output | undefined = PRESETS[preset] && OUTPUTS[PRESETS[preset]]
+  if (wished?.kind !== 'video')
+    throw new UserError(`There is no preset "${preset}". Choose one of ${Object.keys(PRESETS).join(', ')}.`)
+  if (named.kind === 'sound') return { ...named, loudness: wished.loudness }
+  if (named.kind !== 'video') throw new UserError(`A preset is for videos and sounds: ${out}.`)
+  if (named.container === 'webm' && wished.lines !== 1080)
+    throw new UserError('The preset for phones makes an MP4. Let the name of the file end in .mp4.')
+  return { ...wished, container: named.container }
+}
+
+function partOf({ step, from, to }: RenderWishes, timeline: Timeline): Part | undefined {
+  const frames = lessonFrames(timeline)
+  if (step !== undefined) {
+    if (from !== undefined || to !== undefined)
+      throw new UserError('Choose either a step or a stretch of time (--from and --to).')
+    const span = timeline.steps[step - 1]
+    if (!Number.isInteger(step) || !span)
+      throw new UserError(`This lesson has ${timeline.steps.length} steps; there is none with the number ${step}.`)
+    return partBetween(span.start, span.end, frames)
+  }
+  if (from === undefined && to === undefined) return undefined
+  const [start, end] = [from ?? 0, to ?? timeline.length]
+  if (start < 0 || start >= timeline.length || end <= start)
+    throw new UserError(
+      `From ${start} s to ${end} s is no part of this lesson: it lasts ${timeline.length.toFixed(1)} s.`,
+    )
+  return partBetween(start, end, frames)
 }

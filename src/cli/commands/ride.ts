@@ -4,7 +4,7 @@ import { emptyLesson, lessonSchema, newBed, newStep } from '@/core/lesson/docume
 import { layoutLesson } from '@/core/lesson/layout'
 import { planMix } from '@/core/mix/plan'
 import { UserError } from '@/core/userError'
-import { STEMS, writeStems } from '../stems'
+import { STEMS, writeStems } from '@/media/delivery/stems'
 import { importSoundFile, withStore } from '../workspace'
 
 interface RideOptions {

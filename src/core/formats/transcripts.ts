@@ -1,6 +1,7 @@
 import { shownText } from '@/core/narration/words/script'
 import type { Timeline } from '@/core/lesson/timeline'
 import { clock } from './captionFiles'
+import { asXml } from './xmlText'
 
 /** What is said in a lesson, step by step, to be read. */
 export interface TranscriptOptions {
@@ -25,25 +26,23 @@ export function transcriptAsHtml(
 ): string {
   const sections = steps.map(({ step, start }) => {
     const time = hasTimes ? `<time>${clock(Math.floor(start), '.').slice(0, 8)}</time> ` : ''
-    const said = paragraphsOf(step.script).map((one) => `    <p>${asHtml(one)}</p>`)
-    return [`  <section>`, `    <h2>${time}${asHtml(step.title)}</h2>`, ...said, '  </section>'].join('\n')
+    const said = paragraphsOf(step.script).map((one) => `    <p>${asXml(one)}</p>`)
+    return [`  <section>`, `    <h2>${time}${asXml(step.title)}</h2>`, ...said, '  </section>'].join('\n')
   })
   return `<!doctype html>
-<html lang="${asHtml(language)}">
+<html lang="${asXml(language)}">
 <head>
   <meta charset="utf-8">
-  <title>${asHtml(title)}</title>
+  <title>${asXml(title)}</title>
   <style>body { font: 1.1rem/1.6 serif; max-width: 42rem; margin: 2rem auto; padding: 0 1rem } time { color: #555; font-weight: normal }</style>
 </head>
 <body>
-  <h1>${asHtml(title)}</h1>
+  <h1>${asXml(title)}</h1>
 ${sections.join('\n')}
 </body>
 </html>
 `
 }
 
-const paragraphsOf = (script: string): string[] => script.split('\n').map(shownText).filter(Boolean)
-
-const asHtml = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
+/** A script as it is read: by its paragraphs, without what only the speaker is told. */
+export const paragraphsOf = (script: string): string[] => script.split('\n').map(shownText).filter(Boolean)

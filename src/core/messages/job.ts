@@ -5,7 +5,7 @@ import { pronunciationSchema, readingSettingsSchema } from '@/core/narration/spe
 import { lessonBalanceSchema } from '@/core/course/lessonBalance'
 import { LIMITS } from '@/core/lesson/limits'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
-import { EXPORT_KINDS } from './exports'
+import { OUTPUT_NAMES } from '@/core/delivery/outputs'
 import { mediaInfoSchema } from './media'
 
 /** Work that takes a while: what is asked for, how far it is, and what came of it. */
@@ -70,7 +70,7 @@ const exportInput = z.object({
   kind: z.literal('export'),
   lesson: z.string().max(40),
   revision: z.int().min(1),
-  file: z.enum(EXPORT_KINDS),
+  file: z.enum(OUTPUT_NAMES),
   language: z.string().max(20).nullable().default(null),
 })
 
@@ -136,7 +136,13 @@ export const jobResultSchemas = {
   /** One of both: the file, or the lesson that a saved copy became. */
   import: z.object({ media: mediaInfoSchema.nullable(), lesson: z.string().nullable() }),
   /** Written by our own worker in this very form. */
-  export: z.object({ balance: z.custom<BalanceSheet>().nullable(), bytes: z.number() }),
+  export: z.object({
+    balance: z.custom<BalanceSheet>().nullable(),
+    bytes: z.number(),
+    /** What is in a video beside picture and sound; nothing where it was made before that was kept. */
+    hasCaptions: z.boolean().optional(),
+    chapters: z.array(z.object({ title: z.string(), start: z.number() })).optional(),
+  }),
 }
 
 export type JobInput = z.infer<typeof jobInputSchema>
@@ -172,4 +178,6 @@ export interface JobStatus<K extends JobKind = JobKind> {
 export interface ExportStatus extends JobStatus<'export'> {
   input: JobInputOf<'export'>
   createdAt: string
+  /** Whether the lesson was changed since. */
+  isOutdated: boolean
 }

@@ -34,7 +34,7 @@ const rendered = (of?: Lesson, from = bank) => (of ? render(of, from) : (usual ?
 async function render(of: Lesson, from: typeof bank, blockLength?: number) {
   const { plan } = planned(of, from)
   const blocks: MixBlock[] = []
-  for await (const block of renderWhole(plan, from.source, plan.length, blockLength)) blocks.push(block)
+  for await (const block of renderWhole(plan, from.source, {}, blockLength)) blocks.push(block)
   const joined = (pick: (block: MixBlock) => Stereo) =>
     [0, 1].map((c) => {
       const out = new Float32Array(plan.length)

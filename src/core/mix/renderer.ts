@@ -31,6 +31,12 @@ export type Stereo = [left: Float32Array, right: Float32Array]
  */
 export type SampleSource = (media: MediaHash, from: SampleIndex, frames: number) => Promise<Float32Array[]>
 
+/** From a sample to before another. */
+export interface SampleRange {
+  from: SampleIndex
+  to: SampleIndex
+}
+
 /** A stretch of the finished mix: the tracks as they stand in it (they add up to it), and the bed as it was laid out. */
 export interface MixBlock {
   sum: Stereo
@@ -113,15 +119,15 @@ const silence = (length: number): Stereo => [new Float32Array(length), new Float
 const inPocket = (early: Stereo, pocket: PocketPlan, start: SampleIndex) =>
   early.map((channel) => takePocket(channel, pocket, start)) as Stereo
 
-/** The whole mix, block by block. `length` may go beyond the plan's, to fill a last video frame. */
+/** The mix, block by block: all of it, or from a multiple of GRID on. It may go beyond the plan's end, to fill a last video frame. */
 export async function* renderWhole(
   plan: MixPlan,
   source: SampleSource,
-  length: SampleIndex = plan.length,
+  { from = 0, to = plan.length }: Partial<SampleRange> = {},
   blockLength: number = HOUSE_RATE / 2,
 ): AsyncGenerator<MixBlock> {
-  for (let from = 0; from < length; from += blockLength) {
-    yield await renderMix(plan, source, from, Math.min(blockLength, length - from))
+  for (let at = from; at < to; at += blockLength) {
+    yield await renderMix(plan, source, at, Math.min(blockLength, to - at))
   }
 }
 

@@ -23,9 +23,12 @@ export async function readWhole(file: FileHandle, bytes: Uint8Array, position: n
   return done
 }
 
-/** Writes a file beside its place and puts it there when it is whole, so that nobody ever finds half of it. */
+/**
+ * Writes a file beside its place and puts it there when it is whole, so that nobody ever finds half of it. Where two write the
+ * same at the same time, each has a draft of its own and the later one stays.
+ */
 export async function replaceWhole(path: string, write: (draft: string) => Promise<void>): Promise<void> {
-  const draft = `${path}.draft`
+  const draft = `${path}.${process.pid}-${++drafts}.draft`
   try {
     await write(draft)
     await rename(draft, path)
@@ -33,6 +36,8 @@ export async function replaceWhole(path: string, write: (draft: string) => Promi
     await rm(draft, { force: true })
   }
 }
+
+let drafts = 0
 
 /** Bytes of all files in a folder. */
 export async function bytesIn(folder: string): Promise<number> {

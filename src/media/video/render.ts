@@ -14,10 +14,11 @@ import { lessonFrames, planShots, samplesOfFrames, type Shot } from '@/core/pict
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { planMix } from '@/core/mix/plan'
 import type { MixPlan, PlannedMix } from '@/core/mix/mixPlan'
-import { RENDERER_EDITION } from '@/core/mix/renderer'
+import { captionsWithin, chaptersWithin, levelsWithin, shotsWithin, type Part } from '@/core/delivery/part'
+import { RENDERER_EDITION, type SampleRange } from '@/core/mix/renderer'
 import type { HeardWords } from '@/core/narration/words/stepWords'
 import { UserError } from '@/core/userError'
-import { FRAME_RATE, type SampleIndex } from '@/core/units'
+import { FRAME_RATE } from '@/core/units'
 import { bytesOf, ffmpegVersion, inputOf } from '../ffmpeg'
 import type { LessonSounds } from '../lessonMedia'
 import { encodeMixdown, measureFinished, renderMixdown, type RenderOptions, type StemLevels } from '../mixdown'
@@ -26,13 +27,15 @@ import type { Assets, Recipe } from '../store/assets'
 import { storeSource, type MediaStore } from '../store/store'
 import { withWorkFolder } from '../store/workFolder'
 import { openPieceMaker, type PieceMaker } from './pieces'
+import { recode, type Recoding } from './recode'
 
 const AAC = ['-c:a', 'aac', '-aac_coder', 'fast', '-b:a', '192k']
 /** Ticks a second and a frame of the video's clock: whole numbers, so that no frame is ever early or late. */
 const TIMESCALE = 15360
 const TICKS = TIMESCALE / FRAME_RATE
-/** Share of the work that the sound is, for the progress shown. */
+/** Shares of the work, for the progress shown: the sound's, and what is done before it is coded otherwise. */
 const SOUND_SHARE = 0.55
+const RECODED_FROM = 0.4
 
 export interface Finished {
   balance: BalanceSheet
@@ -42,39 +45,55 @@ export interface Finished {
 export interface VideoOptions extends RenderOptions {
   /** The words of its takes, for captions that can be switched on; none without it. */
   heard?: HeardWords
+  /** Only a part of it. */
+  part?: Part
+  /** Otherwise than as it is put together; null: as it is. */
+  recoding?: Recoding | null
 }
 
-/** Makes the finished video of a lesson (MP4: H.264 + AAC, 1920 x 1080, 30 frames a second) and measures it. */
+/**
+ * Makes the finished video of a lesson and measures it: MP4 with H.264 and AAC, 1920 x 1080, 30 frames a second, or what is
+ * coded from that.
+ */
 export async function renderVideo(
   lesson: Lesson,
   store: MediaStore,
   sounds: LessonSounds,
   assets: Assets,
   out: string,
-  { signal, onProgress, heard }: VideoOptions = {},
+  { signal, onProgress, heard, part: asked, recoding = null }: VideoOptions = {},
 ): Promise<Finished> {
   const { timeline, planned } = planFinished(lesson, sounds)
-  const frames = lessonFrames(timeline)
+  const part = asked ?? { from: 0, to: lessonFrames(timeline) }
+  const range = { from: samplesOfFrames(part.from), to: samplesOfFrames(part.to) }
   return withWorkFolder(async (work) => {
-    const shots = planShots(timeline)
+    const shots = shotsWithin(planShots(timeline), part)
     const pieces = await openPieceMaker(lesson.look, store, assets, signal)
+    const joined = recoding ? RECODED_FROM : 0.95
     const report = (share: number) => onProgress?.(Math.min(1, share))
     // The sound is made in this process, the pictures are coded by others: both at once.
     const [{ soundFile, stems }] = await Promise.all([
-      codedSound(planned, samplesOfFrames(frames), store, assets, {
+      codedSound(planned, range, store, assets, {
         signal,
-        onProgress: (share) => report(share * SOUND_SHARE),
+        onProgress: (share) => report(share * SOUND_SHARE * joined),
       }),
       pieces.prepare(shots),
     ])
     const draft = join(work, 'video.mp4')
-    const texts = await writeTexts(lesson, timeline, heard, work)
+    const texts = await writeTexts(lesson, timeline, heard, part, work)
     await joinPieces(shots, pieces, { soundFile, ...texts }, draft, {
       signal,
-      onProgress: (share) => report(SOUND_SHARE + share * (0.95 - SOUND_SHARE)),
+      onProgress: (share) => report(joined * (SOUND_SHARE + share * (1 - SOUND_SHARE))),
     })
-    const balance = await measureFinished(draft, 'mov', planned, stems, frames / FRAME_RATE)
-    await moveFile(draft, out)
+    const length = (part.to - part.from) / FRAME_RATE
+    const made = recoding
+      ? await recode(draft, recoding, work, length, {
+          signal,
+          onProgress: (share) => report(joined + share * (0.97 - joined)),
+        })
+      : { file: draft, demuxer: 'mov' }
+    const balance = await measureFinished(made.file, made.demuxer, levelsWithin(planned.levels, part), stems, length)
+    await moveFile(made.file, out)
     report(1)
     return { balance, timeline }
   })
@@ -83,7 +102,7 @@ export async function renderVideo(
 /** The mix as AAC, and the levels of its stems; kept for as long as nothing that is heard changes. */
 async function codedSound(
   planned: PlannedMix,
-  length: SampleIndex,
+  range: SampleRange,
   store: MediaStore,
   assets: Assets,
   options: RenderOptions,
@@ -94,17 +113,17 @@ async function codedSound(
     kind: 'mix',
     edition,
     sources: mediaOfPlan(planned.plan),
-    recipe: [length, planned.plan],
+    recipe: [range, planned.plan],
     extension,
   })
   const sounds = storeSource(store)
   try {
     let fresh: StemLevels | undefined
     const soundFile = await assets.file(recipe('m4a'), async (draft) => {
-      fresh = await encodeMixdown(planned, sounds.source, length, [...AAC, draft], options)
+      fresh = await encodeMixdown(planned, sounds.source, range, [...AAC, draft], options)
     })
     const kept = await assets.bytes(recipe('f32'), async () => {
-      fresh ??= await renderMixdown(planned, sounds.source, length, async () => {}, options)
+      fresh ??= await renderMixdown(planned, sounds.source, range, async () => {}, options)
       return Buffer.concat([fresh.voice, fresh.bed, fresh.bedRaw].map(bytesOf))
     })
     const levels = new Float32Array(kept.buffer.slice(kept.byteOffset, kept.byteOffset + kept.length))
@@ -186,11 +205,12 @@ async function writeTexts(
   lesson: Lesson,
   timeline: Timeline,
   heard: HeardWords | undefined,
+  part: Part,
   work: string,
 ): Promise<Texts> {
   const metadata = join(work, 'metadata.txt')
-  await writeFile(metadata, writeMetadata({ title: lesson.title }, chaptersOf(timeline)))
-  const made = heard ? lessonCaptions(lesson, timeline, heard) : []
+  await writeFile(metadata, writeMetadata({ title: lesson.title }, chaptersWithin(chaptersOf(timeline), part)))
+  const made = heard ? captionsWithin(lessonCaptions(lesson, timeline, heard), part) : []
   const captions = made.length > 0 ? join(work, 'captions.vtt') : null
   if (captions) await writeFile(captions, writeVtt(made))
   return { captions, metadata, language: languageCode(lesson.language) }

@@ -5,7 +5,7 @@ import { App, Button, Dropdown, Upload, type MenuProps } from 'antd'
 import { nanoid } from 'nanoid'
 import { useState, useSyncExternalStore } from 'react'
 import type { Step, Take } from '@/core/lesson/document'
-import type { ExportKind } from '@/core/messages/exports'
+import type { OutputName } from '@/core/delivery/outputs'
 import { isInUse, takesOf } from '@/core/lesson/takes'
 import { reportTake, type TakeReport } from '@/core/narration/takeReport'
 import { takeUrl } from '../api'
@@ -139,7 +139,7 @@ export function Takes({ step }: { step: Step }) {
 }
 
 /** The voice of all steps in lesson time, as it stands in the mix. */
-const wholeVoice = (onChoose: (kind: ExportKind) => void): MenuProps['items'] =>
+const wholeVoice = (onChoose: (kind: OutputName) => void): MenuProps['items'] =>
   (['wav', 'flac'] as const).map((format) => ({
     key: format,
     label: `as ${format.toUpperCase()}`,

@@ -15,7 +15,7 @@ export function Credits() {
       () => message.error('The browser did not allow it. Select the text and copy it.'),
     )
   return (
-    <section className={styles.card} style={{ flex: 'none' }} aria-label="Credits">
+    <section className={styles.card} aria-label="Credits">
       <h2>Credits</h2>
       <pre className={styles.credits} tabIndex={0} role="region" aria-label="Text of the credits">
         {text}

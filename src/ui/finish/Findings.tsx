@@ -26,7 +26,7 @@ export function Findings() {
   const sorted = [...(findings ?? [])].sort((a, b) => SEVERITIES[a.severity].order - SEVERITIES[b.severity].order)
   return (
     <section className={styles.card} aria-label="Findings">
-      <h2>Before delivery</h2>
+      <h2>Is it ready?</h2>
       {findings === undefined && <p className={styles.note}>Looking through the lesson…</p>}
       {findings?.length === 0 && <p className={styles.good}>✓ Nothing was found that needs mending.</p>}
       {sorted.length > 0 && (

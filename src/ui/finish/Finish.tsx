@@ -2,18 +2,22 @@
 
 import { Credits } from './Credits'
 import { Findings } from './Findings'
-import { MakeAndMade } from './MakeAndMade'
+import { Made } from './Made'
+import { Make } from './Make'
+import { useExports } from './useExports'
 import styles from './finish.module.css'
 
-/** What is to be mended, what is to be made, and what was made. */
+/** Is it ready, what is to be made of it, and what was made. */
 export function Finish() {
+  const { made, make, remove } = useExports()
   return (
     <div className={styles.finish}>
-      <div className={styles.left}>
+      <div className={styles.ready}>
         <Findings />
         <Credits />
       </div>
-      <MakeAndMade />
+      <Make made={made} onMake={make} />
+      <Made made={made} onRemove={remove} />
     </div>
   )
 }

@@ -12,8 +12,7 @@ export const GET = route(async (request) => {
   const query = new URL(request.url).searchParams
   const lesson = query.get('exports')
   if (lesson !== null) {
-    await presentRevision(lesson)
-    return Response.json(await exportsOfLesson(lesson))
+    return Response.json(await exportsOfLesson(lesson, await presentRevision(lesson)))
   }
   const ids = query.getAll('id').slice(0, MOST)
   const known = await jobStatuses(ids)

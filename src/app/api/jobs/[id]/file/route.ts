@@ -1,4 +1,4 @@
-import { EXPORT_FILES } from '@/core/messages/exports'
+import { fileNameOf, mediaTypeOf, outputOf } from '@/core/delivery/outputs'
 import { loadJob } from '@/db/jobs'
 import { loadRevision } from '@/db/lessons'
 import { exportObject } from '@/jobs/places'
@@ -9,7 +9,9 @@ import { sendObject } from '../../../sendObject'
 export const GET = route<{ id: string }>(async (request, { id }) => {
   const { file, lesson, revision } = (await loadJob(id, 'export')).input
   const { title } = await loadRevision(lesson, revision)
-  const { ending, type } = EXPORT_FILES[file]
-  const name = file.startsWith('voice') ? `${title}, voice` : title
-  return sendObject(request, exportObject(id, file), downloadHeaders(`${name}.${ending}`, type))
+  return sendObject(
+    request,
+    exportObject(id, file),
+    downloadHeaders(fileNameOf(title, file), mediaTypeOf(outputOf(file))),
+  )
 })

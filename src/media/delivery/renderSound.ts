@@ -3,23 +3,30 @@ import { join } from 'node:path'
 import { chaptersOf, type Chapter } from '@/core/captions/chapters'
 import { writeMetadata } from '@/core/formats/chapterFiles'
 import { clock } from '@/core/formats/captionFiles'
+import type { SoundFormat } from '@/core/delivery/outputs'
+import { chaptersWithin, levelsWithin, type Part } from '@/core/delivery/part'
+import { lessonFrames, samplesOfFrames } from '@/core/picture/shots'
 import type { Lesson } from '@/core/lesson/document'
-import { inputOf } from './ffmpeg'
-import type { LessonSounds } from './lessonMedia'
-import { encodeMixdown, measureFinished, type RenderOptions } from './mixdown'
-import { storeSource, type MediaStore } from './store/store'
-import { withWorkFolder } from './store/workFolder'
-import { planFinished, type Finished } from './video/render'
+import { inputOf } from '../ffmpeg'
+import type { LessonSounds } from '../lessonMedia'
+import { encodeMixdown, measureFinished, type RenderOptions } from '../mixdown'
+import { storeSource, type MediaStore } from '../store/store'
+import { withWorkFolder } from '../store/workFolder'
+import { planFinished, type Finished } from '../video/render'
 
-/** How the sound of a lesson can be coded, by the ending of its file; and by what it is read again to be measured. */
-export const SOUND_FORMATS = {
+/** How the sound of a lesson is coded, and by what it is read again to be measured. */
+const CODINGS: Record<SoundFormat, { coding: readonly string[]; demuxer: string }> = {
   wav: { coding: ['-c:a', 'pcm_s24le'], demuxer: 'wav' },
   flac: { coding: ['-c:a', 'flac', '-sample_fmt', 's32', '-bits_per_raw_sample', '24'], demuxer: 'flac' },
   mp3: { coding: ['-c:a', 'libmp3lame', '-b:a', '192k', '-id3v2_version', '3'], demuxer: 'mp3' },
   m4a: { coding: ['-c:a', 'aac', '-b:a', '192k', '-movflags', '+faststart'], demuxer: 'mov' },
   opus: { coding: ['-c:a', 'libopus', '-b:a', '128k'], demuxer: 'ogg' },
-} as const
-export type SoundFormat = keyof typeof SOUND_FORMATS
+}
+
+export interface SoundOptions extends RenderOptions {
+  /** Only a part of it. */
+  part?: Part
+}
 
 /** Makes the lesson's sound alone, with its title and, where the format has them, its chapters; and measures it. */
 export async function renderSound(
@@ -28,22 +35,25 @@ export async function renderSound(
   sounds: LessonSounds,
   out: string,
   format: SoundFormat = 'wav',
-  options: RenderOptions = {},
+  { part: asked, ...options }: SoundOptions = {},
 ): Promise<Finished> {
   const { timeline, planned } = planFinished(lesson, sounds)
+  const part = asked ?? { from: 0, to: lessonFrames(timeline) }
+  // A whole lesson ends with its last sample, not with its last frame.
+  const range = { from: samplesOfFrames(part.from), to: asked ? samplesOfFrames(part.to) : planned.plan.length }
   const samples = storeSource(store)
-  const { coding, demuxer } = SOUND_FORMATS[format]
+  const { coding, demuxer } = CODINGS[format]
   // Beside the file, so that it can take its place at once.
   const draft = `${out}.part.${format}`
   try {
     return await withWorkFolder(async (work) => {
       const metadata = join(work, 'metadata.txt')
-      const chapters = chaptersOf(timeline)
+      const chapters = chaptersWithin(chaptersOf(timeline), part)
       await writeFile(metadata, writeMetadata(tagsOf(lesson, format, chapters), chapters))
       const told = [...inputOf(metadata, 'ffmetadata'), '-map', '0:a', '-map_metadata', '1']
       const args = [...told, '-map_chapters', BY_COMMENTS.includes(format) ? '-1' : '1', ...coding, draft]
-      const stems = await encodeMixdown(planned, samples.source, planned.plan.length, args, options)
-      const balance = await measureFinished(draft, demuxer, planned, stems, null)
+      const stems = await encodeMixdown(planned, samples.source, range, args, options)
+      const balance = await measureFinished(draft, demuxer, levelsWithin(planned.levels, part), stems, null)
       await rename(draft, out)
       return { balance, timeline }
     })

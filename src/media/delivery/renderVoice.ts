@@ -5,11 +5,11 @@ import { sounding } from '@/core/lesson/sounding'
 import { planMix } from '@/core/mix/plan'
 import { renderWhole } from '@/core/mix/renderer'
 import { HOUSE_RATE } from '@/core/units'
-import { bytesOf, interleave } from './ffmpeg'
-import type { LessonSounds } from './lessonMedia'
-import type { RenderOptions } from './mixdown'
-import { runProgram, writeTo } from './process'
-import { storeSource, type MediaStore } from './store/store'
+import { bytesOf, interleave } from '../ffmpeg'
+import type { LessonSounds } from '../lessonMedia'
+import type { RenderOptions } from '../mixdown'
+import { runProgram, writeTo } from '../process'
+import { storeSource, type MediaStore } from '../store/store'
 
 const CODECS = { wav: ['-c:a', 'pcm_s24le'], flac: ['-c:a', 'flac', '-sample_fmt', 's32'] }
 

@@ -8,8 +8,8 @@ import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import type { PlannedMix } from '@/core/mix/mixPlan'
 import type { MixBlock, Stereo } from '@/core/mix/renderer'
 import { HOUSE_RATE } from '@/core/units'
-import { balanceSheet, renderMixdown } from '@/media/mixdown'
-import { storeSource, type MediaStore } from '@/media/store/store'
+import { balanceSheet, renderMixdown, type RenderOptions } from '../mixdown'
+import { storeSource, type MediaStore } from '../store/store'
 
 /** What is written where: each file takes its part of every block. */
 export type StemFiles = Record<string, (block: MixBlock) => Stereo>
@@ -24,8 +24,21 @@ export const STEMS = {
   sum: (block: MixBlock) => block.sum,
 }
 
+/** The tracks as they are heard; they add up to the mix. */
+export const TRACK_STEMS = {
+  voice: (block: MixBlock) => block.tracks.voice,
+  music: (block: MixBlock) => block.tracks.bed,
+  sounds: (block: MixBlock) => block.tracks.sounds,
+  recordings: (block: MixBlock) => block.tracks.recordings,
+} satisfies StemFiles
+
 /** Renders a mix once and writes any of its parts as 24-bit WAV files, all equally long. */
-export async function writeStems(planned: PlannedMix, store: MediaStore, files: StemFiles): Promise<BalanceSheet> {
+export async function writeStems(
+  planned: PlannedMix,
+  store: MediaStore,
+  files: StemFiles,
+  options: RenderOptions = {},
+): Promise<BalanceSheet> {
   const { length } = planned.plan
   const sounds = storeSource(store)
   const energy = createEnergyMeter(HOUSE_RATE, 2)
@@ -38,13 +51,14 @@ export async function writeStems(planned: PlannedMix, store: MediaStore, files: 
       await file.write(writeWavHeader(2, HOUSE_RATE, length))
       opened.push({ file, pick })
     }
-    const stems = await renderMixdown(planned, sounds.source, length, async (block) => {
+    const take = async (block: MixBlock) => {
       energy.push(block.sum)
       peak.push(block.sum)
       for (const { file, pick } of opened) await file.write(encodeSamples(pick(block)))
-    })
+    }
+    const stems = await renderMixdown(planned, sounds.source, { from: 0, to: length }, take, options)
     const { integrated, range } = reportLoudness(energy.track())
-    return balanceSheet(planned, stems, {
+    return balanceSheet(planned.levels, stems, {
       loudness: integrated,
       range,
       truePeak: peak.peak(),

@@ -1,0 +1,54 @@
+import type { Caption } from '@/core/captions/captions'
+import type { Chapter } from '@/core/captions/chapters'
+import { RIDE_RATE } from '@/core/bed/ride'
+import type { MixLevels } from '@/core/mix/mixPlan'
+import type { Shot } from '@/core/picture/shots'
+import { FRAME_RATE, type FrameIndex, type Seconds } from '@/core/units'
+
+/** A stretch of a lesson that is made for itself: from a frame to before another. */
+export interface Part {
+  from: FrameIndex
+  to: FrameIndex
+}
+
+/** The frames that a stretch of time covers, at least one. */
+export function partBetween(start: Seconds, end: Seconds, frames: FrameIndex): Part {
+  const from = Math.min(frames - 1, Math.max(0, Math.round(start * FRAME_RATE)))
+  return { from, to: Math.min(frames, Math.max(from + 1, Math.round(end * FRAME_RATE))) }
+}
+
+export function shotsWithin(shots: readonly Shot[], { from, to }: Part): Shot[] {
+  return shots.flatMap((shot): Shot[] => {
+    const [first, last] = [Math.max(shot.start, from), Math.min(shot.start + shot.frames, to)]
+    if (last <= first) return []
+    const skipped = first - shot.start
+    const cut = { ...shot, start: first - from, frames: last - first }
+    if (cut.kind === 'plays') return [{ ...cut, from: cut.from + (skipped / FRAME_RATE) * cut.speed }]
+    if (cut.kind === 'drawn') return [{ ...cut, stacks: cut.stacks.slice(skipped, skipped + last - first) }]
+    return [cut]
+  })
+}
+
+/** What lies in a part, in the part's own time; what sticks out is cut. */
+export function within<T extends { start: Seconds; end: Seconds }>(spans: readonly T[], part: Part): T[] {
+  const [from, to] = [part.from / FRAME_RATE, part.to / FRAME_RATE]
+  return spans
+    .filter(({ start, end }) => end > from && start < to)
+    .map((span) => ({ ...span, start: Math.max(0, span.start - from), end: Math.min(to, span.end) - from }))
+}
+
+/** Captions of which at least half a second is left: less can't be read. */
+export const captionsWithin = (captions: readonly Caption[], part: Part): Caption[] =>
+  within(captions, part).filter(({ start, end }) => end - start >= 0.5)
+
+export const chaptersWithin = (chapters: readonly Chapter[], part: Part): Chapter[] => within(chapters, part)
+
+/** By what a part's sound is judged. */
+export function levelsWithin(levels: MixLevels, part: Part): Pick<MixLevels, 'speech' | 'music' | 'clearance'> {
+  const cells = RIDE_RATE / FRAME_RATE
+  return {
+    speech: within(levels.speech, part),
+    music: within(levels.music, part),
+    clearance: levels.clearance.slice(Math.round(part.from * cells), Math.round(part.to * cells) + 1),
+  }
+}

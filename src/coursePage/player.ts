@@ -1,0 +1,85 @@
+import type { PageContent } from '@/core/delivery/coursePage'
+import { openReport } from './openReport'
+
+/** What a lesson's page in a package does: captions, chapters, transcript, speed, keys, and telling how far one has come. */
+
+/** So much of a lesson seen is all of it: few watch the last breath of the music. */
+const ENOUGH = 0.95
+const TELL_EVERY = 5000 // ms
+
+const content = JSON.parse(document.getElementById('content')!.textContent) as PageContent
+const video = document.getElementById('video') as HTMLVideoElement
+const report = openReport(content.reportsTo)
+
+/** In the page itself: from a folder browsers open no file of captions. */
+const track = video.addTextTrack('captions', 'Captions', content.language)
+for (const { start, end, lines } of content.captions) track.addCue(new VTTCue(start, end, lines.join('\n')))
+
+const captions = document.getElementById('captions') as HTMLInputElement
+const showCaptions = (isShown: boolean) => {
+  captions.checked = isShown
+  track.mode = isShown ? 'showing' : 'hidden'
+}
+showCaptions(false)
+captions.addEventListener('change', () => showCaptions(captions.checked))
+video.textTracks.addEventListener('change', () => (captions.checked = track.mode === 'showing'))
+
+const speed = document.getElementById('speed') as HTMLSelectElement
+speed.addEventListener('change', () => (video.playbackRate = Number(speed.value)))
+
+const timed = [...document.querySelectorAll<HTMLButtonElement>('button[data-time]')]
+for (const button of timed)
+  button.addEventListener('click', () => {
+    video.currentTime = Number(button.dataset.time)
+    void video.play()
+  })
+
+video.addEventListener('timeupdate', () => {
+  for (const list of ['#chapters button', 'details button']) {
+    const buttons = [...document.querySelectorAll<HTMLButtonElement>(list)]
+    const current = buttons.findLast(({ dataset }) => Number(dataset.time) <= video.currentTime + 0.05)
+    for (const button of buttons) button.setAttribute('aria-current', String(button === current))
+  }
+  if (seen() >= ENOUGH) finish()
+})
+
+const KEYS: Record<string, () => void> = {
+  k: () => void (video.paused ? video.play() : video.pause()),
+  j: () => (video.currentTime = Math.max(0, video.currentTime - 10)),
+  l: () => (video.currentTime = Math.min(video.duration, video.currentTime + 10)),
+  c: () => showCaptions(track.mode !== 'showing'),
+}
+document.addEventListener('keydown', (event) => {
+  const isTyping = event.target instanceof HTMLSelectElement
+  if (!isTyping && !event.ctrlKey && !event.metaKey && !event.altKey) KEYS[event.key.toLowerCase()]?.()
+})
+
+/** By what was really played, not by where somebody has jumped to. */
+function seen(): number {
+  let sum = 0
+  for (let i = 0; i < video.played.length; i++) sum += video.played.end(i) - video.played.start(i)
+  return video.duration > 0 ? sum / video.duration : 0
+}
+
+let isFinished = false
+function finish(): void {
+  if (isFinished) return
+  isFinished = true
+  document.getElementById('done')!.textContent = '✓ Watched'
+  report.complete()
+}
+
+const tell = () => report.place(video.currentTime, seen())
+video.addEventListener('pause', tell)
+setInterval(() => {
+  if (!video.paused) tell()
+}, TELL_EVERY)
+window.addEventListener('pagehide', () => {
+  tell()
+  report.end()
+})
+
+void report.begin().then((place) => {
+  // Who was at the end begins anew.
+  if (place && place < (video.duration || Infinity) - 5) video.currentTime = place
+})

@@ -1,0 +1,53 @@
+import { join } from 'node:path'
+import type { Seconds } from '@/core/units'
+import { inputOf } from '../ffmpeg'
+import type { RenderOptions } from '../mixdown'
+import { CODING_MEMORY, runProgram } from '../process'
+
+/** How a finished MP4 is coded once more. Captions, chapters, title and language go along. */
+export type Recoding = 'webm' | 'small'
+
+const RECODINGS: Record<Recoding, { ending: string; demuxer: string; coding: readonly string[] }> = {
+  // VP9 in its quick way: still pictures cost next to nothing after their first frame.
+  webm: {
+    ending: 'webm',
+    demuxer: 'matroska',
+    coding: [
+      ...['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-row-mt', '1', '-crf', '24', '-b:v', '0'],
+      ...['-g', '240', '-c:a', 'libopus', '-b:a', '128k', '-c:s', 'webvtt'],
+    ],
+  },
+  small: {
+    ending: 'mp4',
+    demuxer: 'mov',
+    coding: [
+      ...['-vf', 'scale=-2:540:flags=lanczos', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '23'],
+      ...['-tune', 'animation', '-g', '240', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k', '-c:s', 'mov_text'],
+      ...['-movflags', '+faststart'],
+    ],
+  },
+}
+
+/** `length`: of the video, for the progress. The new file lies in `work`. */
+export async function recode(
+  video: string,
+  recoding: Recoding,
+  work: string,
+  length: Seconds,
+  { signal, onProgress }: RenderOptions,
+): Promise<{ file: string; demuxer: string }> {
+  const { ending, demuxer, coding } = RECODINGS[recoding]
+  const file = join(work, `recoded.${ending}`)
+  const told = ['-map', '0:v', '-map', '0:a', '-map', '0:s?', '-map_metadata', '0', '-map_chapters', '0']
+  const args = ['-v', 'error', '-y', '-progress', 'pipe:1', ...inputOf(video, 'mov'), ...told, ...coding]
+  await runProgram('ffmpeg', [...args, '-fps_mode', 'passthrough', file], {
+    memory: CODING_MEMORY,
+    limit: 6 * 3600,
+    signal,
+    onOutput(chunk) {
+      const done = /out_time_us=(\d+)/g
+      for (const [, time] of chunk.toString().matchAll(done)) onProgress?.(Math.min(1, Number(time) / 1e6 / length))
+    },
+  })
+  return { file, demuxer }
+}

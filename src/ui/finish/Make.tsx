@@ -1,0 +1,76 @@
+'use client'
+
+import { Button, Select } from 'antd'
+import { useState } from 'react'
+import type { OutputName } from '@/core/delivery/outputs'
+import type { ExportStatus } from '@/core/messages/job'
+import type { Seconds } from '@/core/units'
+import { clock, megabytes } from '../format'
+import { useSaveState, useTimeline } from '../lesson/context'
+import { estimateOf } from './estimate'
+import { OUTPUT_GROUPS, type OutputGroup } from './outputGroups'
+import styles from './finish.module.css'
+
+/** What to make: by what it is for, each with what it will come to. */
+export function Make({ made, onMake }: { made: readonly ExportStatus[]; onMake: (name: OutputName) => void }) {
+  const timeline = useTimeline()
+  const isReady = useSaveState().state === 'saved' && timeline.steps.length > 0
+  return (
+    <section className={styles.card} aria-label="Make">
+      <h2>What to make</h2>
+      <p className={styles.note}>
+        {timeline.steps.length} steps, {clock(timeline.length, false)}. It is made on the server; you can go on working.
+      </p>
+      {OUTPUT_GROUPS.map((group, i) => (
+        <Choice
+          key={group.title}
+          group={group}
+          isFirst={i === 0}
+          isReady={isReady}
+          length={timeline.length}
+          made={made}
+          onMake={onMake}
+        />
+      ))}
+    </section>
+  )
+}
+
+interface ChoiceProps {
+  group: OutputGroup
+  isFirst: boolean
+  isReady: boolean
+  length: Seconds
+  made: readonly ExportStatus[]
+  onMake: (name: OutputName) => void
+}
+
+function Choice({ group, isFirst, isReady, length, made, onMake }: ChoiceProps) {
+  const [name, setName] = useState(group.choices[0]!.name)
+  const chosen = group.choices.find((choice) => choice.name === name)!
+  const { bytes, time } = estimateOf(name, length, made)
+  return (
+    <div className={styles.choice} role="group" aria-label={group.title}>
+      <b>{group.title}</b>
+      <span className={styles.detail}>{group.detail}</span>
+      <Select
+        value={name}
+        onChange={setName}
+        aria-label={`${group.title}: which`}
+        options={group.choices.map((choice) => ({ value: choice.name, label: choice.label }))}
+      />
+      <Button type={isFirst ? 'primary' : 'default'} disabled={!isReady} onClick={() => onMake(name)}>
+        {group.button}
+      </Button>
+      <span className={styles.detail}>
+        {chosen.detail}; about {megabytes(bytes)}, {sayTime(time)}
+      </span>
+    </div>
+  )
+}
+
+function sayTime(time: Seconds): string {
+  if (time < 10) return 'a few seconds'
+  if (time < 90) return `${10 * Math.ceil(time / 10)} seconds`
+  return `${Math.ceil(time / 60)} minutes`
+}
