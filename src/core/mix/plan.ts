@@ -46,7 +46,9 @@ export function planMix(
   const ceiling = targets.truePeak - CODING_MARGIN
   // The music adds little to the loudness: what the voice will be raised by is known before the ride is.
   const expected = gainTo(targets.loudness, [spoken, recordings, sounds], hops)
-  const voice = limitedVoice(spoken, clips.voice, toFactor(ceiling - VOICE_UNDER_CEILING - expected), analysisOf)
+  const limitedAt = (gain: Decibels) =>
+    limitedVoice(spoken, clips.voice, toFactor(ceiling - VOICE_UNDER_CEILING - gain), analysisOf)
+  const voice = limitedAt(expected)
   const duck = (track: LoudnessTrack, under: number): GainTrack | null =>
     under === 0 || track.every((energy) => energy === 0)
       ? null
@@ -74,8 +76,11 @@ export function planMix(
     sounds: gains.sounds ? applyGain(sounds, gains.sounds) : sounds,
     bed,
   }
-  const heard = TRACKS.filter((name) => !muted.includes(name)).map((name) => played[name])
-  const gain = gainTo(targets.loudness, heard, hops)
+  const heard = (spoken: LoudnessTrack) =>
+    TRACKS.filter((name) => !muted.includes(name)).map((name) => (name === 'voice' ? spoken : played[name]))
+  // What raises the mix lets its voice be limited more, which makes it softer again.
+  let gain = gainTo(targets.loudness, heard(voice), hops)
+  for (let pass = 0; pass < 2; pass++) gain = gainTo(targets.loudness, heard(limitedAt(gain)), hops)
   return {
     plan: { length, clips, gains, muted, pocket, gain, ceiling },
     levels: { voice, bedRaw, bed, speech, music, clearance, ride },

@@ -19,7 +19,7 @@ export function Make({ made, onMake }: { made: readonly ExportStatus[]; onMake: 
     <section className={styles.card} aria-label="Make">
       <h2>What to make</h2>
       <p className={styles.note}>
-        {timeline.steps.length} steps, {clock(timeline.length, false)}. It is made on the server; you can go on working.
+        {timeline.steps.length} steps, {clock(timeline.length, false)}. You can go on working meanwhile.
       </p>
       {OUTPUT_GROUPS.map((group, i) => (
         <Choice
@@ -51,8 +51,9 @@ function Choice({ group, isFirst, isReady, length, made, onMake }: ChoiceProps) 
   const { bytes, time } = estimateOf(name, length, made)
   return (
     <div className={styles.choice} role="group" aria-label={group.title}>
-      <b>{group.title}</b>
-      <span className={styles.detail}>{group.detail}</span>
+      <p className={styles.detail}>
+        <b>{group.title}</b> {group.detail}
+      </p>
       <Select
         value={name}
         onChange={setName}

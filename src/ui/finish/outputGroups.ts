@@ -11,7 +11,7 @@ export interface OutputGroup {
 export const OUTPUT_GROUPS: OutputGroup[] = [
   {
     title: 'Video',
-    detail: 'With captions that can be switched on, and chapters.',
+    detail: 'With captions to switch on, and chapters.',
     button: 'Make the video',
     choices: [
       { name: 'video', label: 'for a course site', detail: 'MP4, 1920 × 1080, as loud as the lesson says' },
@@ -24,7 +24,7 @@ export const OUTPUT_GROUPS: OutputGroup[] = [
   },
   {
     title: 'Package for a course site',
-    detail: 'The video on a page of its own, which reports who has watched it.',
+    detail: 'The video on a page that reports who has watched it.',
     button: 'Make the package',
     choices: [
       { name: 'package-scorm12', label: 'SCORM 1.2', detail: 'taken in by nearly every course site' },
@@ -60,7 +60,7 @@ export const OUTPUT_GROUPS: OutputGroup[] = [
   },
   {
     title: 'To mix elsewhere',
-    detail: 'Equally long files that lie exactly over each other.',
+    detail: 'Files that lie exactly over each other.',
     button: 'Make the files',
     choices: [
       { name: 'tracks', label: 'all tracks', detail: 'voice, music, sounds, recordings as WAV in a zip' },
