@@ -124,12 +124,86 @@ test.each([
       expect(chapters.map((one) => one.tags.title)).toEqual(steps.map(({ title }) => title))
       chapters.forEach((one, i) => expect(Math.abs(Number(one.start_time) - steps[i]!.start)).toBeLessThan(0.002))
     }
-    const measured = await output('sh', ['-c', `ffmpeg -nostats -i ${at(`l.${ending}`)} -af ebur128 -f null - 2>&1`])
-    const loudness = Number(/I:\s+(-?[\d.]+) LUFS\s*$/m.exec(measured.slice(measured.lastIndexOf('Integrated')))![1])
+    const loudness = await loudnessOf(at(`l.${ending}`))
     expect(Math.abs(loudness - sheet.loudness)).toBeLessThan(0.3)
   },
   60_000,
 )
+
+/** As ffmpeg measures it. */
+async function loudnessOf(file: string): Promise<number> {
+  const measured = await output('sh', ['-c', `ffmpeg -nostats -i ${file} -af ebur128 -f null - 2>&1`])
+  return Number(/I:\s+(-?[\d.]+) LUFS\s*$/m.exec(measured.slice(measured.lastIndexOf('Integrated')))![1])
+}
+
+const framesOf = async (file: string): Promise<number> =>
+  Number(
+    await output('ffprobe', [
+      ...['-v', 'error', '-select_streams', 'v', '-count_frames'],
+      ...['-show_entries', 'stream=nb_read_frames', '-of', 'csv=p=0', file],
+    ]),
+  )
+
+test.each([
+  ['w.webm', [], ['vp9', 'opus', 'webvtt'], 1080],
+  ['p.mp4', ['--preset', 'phone'], ['h264', 'aac', 'mov_text'], 540],
+  ['v.mp4', ['--preset', 'video-site'], ['h264', 'aac', 'mov_text'], 1080],
+])(
+  '%s %j is what it says, as long and as loud as it ought to be',
+  async (file, wishes, codecs, lines) => {
+    const sheet = (await headless('render', lesson(), '--out', at(file), ...wishes)) as { loudness: number }
+    const { streams, chapters } = await probe(at(file))
+    expect(streams.filter(({ codec_type: type }) => type !== 'data').map((one) => one.codec_name)).toEqual(codecs)
+    expect((streams[0] as unknown as { height: number }).height).toBe(lines)
+    expect(chapters.map((one) => one.tags.title)).toEqual(steps.map(({ title }) => title))
+    expect(await framesOf(at(file))).toBe(await framesOf(at('l.mp4')))
+    const cues = await output('ffmpeg', ['-v', 'error', '-i', at(file), '-map', '0:s', '-f', 'webvtt', 'pipe:1'])
+    expect(cues.match(/-->/g)).toHaveLength((await readFile(at('c.vtt'), 'utf8')).match(/-->/g)!.length)
+    const loudness = await loudnessOf(at(file))
+    expect(Math.abs(loudness - sheet.loudness)).toBeLessThan(0.3)
+    expect(Math.abs(loudness - (file === 'v.mp4' ? -14 : -16))).toBeLessThan(0.3)
+  },
+  120_000,
+)
+
+test('a step by itself is that part of the whole, to the frame and to the sample', async () => {
+  await headless('render', lesson(), '--out', at('whole.wav'))
+  await headless('render', lesson(), '--out', at('step.wav'), '--step', '2')
+  await headless('render', lesson(), '--out', at('step.mp4'), '--step', '2')
+  const { start, end } = steps[1]!
+  const [from, to] = [Math.round(start * 30), Math.min(await framesOf(at('l.mp4')), Math.round(end * 30))]
+  expect(await framesOf(at('step.mp4'))).toBe(to - from)
+  const [whole, part] = [await readFile(at('whole.wav')), await readFile(at('step.wav'))]
+  const sampleBytes = 6 // two channels of 24 bit
+  const samples = (bytes: Buffer) => bytes.subarray(bytes.indexOf('data') + 8)
+  const wanted = samples(whole).subarray(from * 1600 * sampleBytes, to * 1600 * sampleBytes)
+  expect(samples(part).subarray(0, wanted.length).equals(wanted)).toBe(true)
+  const { chapters } = await probe(at('step.mp4'))
+  expect(chapters.map(({ tags, start_time: begins }) => [tags.title, Number(begins)])).toEqual([['Bell', 0]])
+  const cues = await output('ffmpeg', ['-v', 'error', '-i', at('step.mp4'), '-map', '0:s', '-f', 'webvtt', 'pipe:1'])
+  expect(cues.replace(/\s+/g, ' ')).toContain('White water means that you wait.')
+  expect(cues).not.toContain('Skerrow')
+}, 120_000)
+
+test('a poster is the picture of its step, and a moving picture moves', async () => {
+  await headless('render', lesson(), '--out', at('poster.png'), '--step', '2')
+  const { data, info } = await sharp(at('poster.png')).raw().toBuffer({ resolveWithObject: true })
+  expect([info.width, info.height]).toEqual([1920, 1080])
+  const middle = (540 * 1920 + 960) * info.channels
+  ;[0x5a, 0x12, 0x47].forEach((value, i) => expect(Math.abs(data[middle + i]! - value)).toBeLessThan(6))
+  await headless('render', lesson(), '--out', at('moves.gif'))
+  const { pages, width } = await sharp(at('moves.gif')).metadata()
+  expect(pages).toBeGreaterThan(1)
+  expect(width).toBe(800)
+}, 120_000)
+
+test('what can not be made is told in a sentence', async () => {
+  const render = (...wishes: string[]) => headless('render', lesson(), '--out', at('x.mp4'), ...wishes)
+  await expect(render('--step', '9')).rejects.toThrow(/has 2 steps; there is none with the number 9/)
+  await expect(render('--from', '500')).rejects.toThrow(/is no part of this lesson/)
+  await expect(render('--step', '1', '--to', '3')).rejects.toThrow(/either a step or a stretch/)
+  await expect(render('--preset', 'moon')).rejects.toThrow(/no preset "moon"/)
+})
 
 test('an ending that nothing can be made of is told', async () => {
   await expect(headless('render', lesson(), '--out', at('l.avi'))).rejects.toThrow(/has to end in one of \.mp4/)

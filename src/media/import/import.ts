@@ -42,7 +42,8 @@ export async function importMedia(
   const name = cutText(storableText(called), LIMITS.nameCharacters)
   const identity = await identifyFile(path, name)
   const hash = await hashFile(path)
-  if (await store.has(hash)) return store.info(hash)
+  // Kept under the name by which it first came; whoever brings it now calls it by another.
+  if (await store.has(hash)) return { ...(await store.info(hash)), name }
   const draft = await store.draft()
   try {
     const findings = await examine(path, name, identity, draft.folder, options)
