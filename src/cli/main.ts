@@ -70,6 +70,21 @@ command('package <archive>', 'makes a zip for a course site: the video with a pa
   .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/package')).makePackage(archive, options)))
 
+command(
+  'course <archives...>',
+  'makes files of several lessons into a folder; only what has changed since the last time',
+)
+  .requiredOption('--out-dir <folder>')
+  .option('--make <names...>', 'what to make of each lesson, as video, mp3, captions-vtt, package-scorm12', ['video'])
+  .option('--title <text>', 'of the course', 'Course')
+  .option('--language <code>', LANGUAGE)
+  .action((archives: string[], options: { json?: boolean }) =>
+    print(
+      import('./commands/course').then(({ course }) => course(archives, options as never)),
+      options,
+    ),
+  )
+
 command('captions <archive>', "a lesson's captions")
   .requiredOption('--out <file>', 'ends in .vtt, .srt or .ttml')
   .option('--language <code>', LANGUAGE)

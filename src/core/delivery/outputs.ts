@@ -123,3 +123,9 @@ export function fileNameOf(title: string, name: OutputName): string {
   const named = NAMED[name]
   return `${named ? `${title}, ${named}` : title}.${endingOf(outputOf(name))}`
 }
+
+/** Whether something sounds in it that is measured. */
+export const isAudible = (name: OutputName): boolean => {
+  const { kind } = outputOf(name)
+  return kind === 'video' || kind === 'sound' || kind === 'package' || kind === 'tracks'
+}

@@ -9,10 +9,9 @@ import { COURSE_TARGETS, usualTargets, type CourseTargets } from '@/core/course/
 import { call } from '../api'
 import { useChart, useChartInk } from '../balance/chart'
 import { percent, signed } from '../format'
-import { Brand } from '../parts/Brand'
-import { PreferencesMenu } from '../parts/PreferencesMenu'
 import { NumberField } from '../parts/NumberField'
 import { runJob } from '../jobs'
+import { CourseHeader } from './CourseHeader'
 import styles from './course.module.css'
 
 const FIELDS: Record<keyof CourseTargets, { label: string; suffix: string; min: number; max: number }> = {
@@ -46,14 +45,7 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
   }
   return (
     <div className={styles.page}>
-      <header className={styles.header}>
-        <Brand />
-        <nav aria-label="Place">
-          <Link href="/">Courses</Link> / <b>{course.title}</b>
-        </nav>
-        <span style={{ flex: 1 }} />
-        <PreferencesMenu />
-      </header>
+      <CourseHeader course={course} place="balance" />
       <main className={styles.main}>
         <h1>Do the lessons sound alike?</h1>
         <section className={styles.card}>

@@ -47,7 +47,12 @@ export function Course({
           <CourseRoom course={course.id} />
         </span>
         <span className={styles.gap} />
-        {course.lessons.length > 0 && <Link href={`/courses/${course.id}`}>Do they sound alike?</Link>}
+        {course.lessons.length > 0 && (
+          <>
+            <Link href={`/courses/${course.id}`}>Do they sound alike?</Link>
+            <Link href={`/courses/${course.id}/make`}>Make the whole course</Link>
+          </>
+        )}
         <Button loading={making} onClick={() => void newLesson()}>
           New lesson
         </Button>

@@ -1,0 +1,28 @@
+'use client'
+
+import Link from 'next/link'
+import { Brand } from '../parts/Brand'
+import { PreferencesMenu } from '../parts/PreferencesMenu'
+import styles from './course.module.css'
+
+/** Above what concerns a whole course: where one is, and what else there is. */
+export function CourseHeader({ course, place }: { course: { id: string; title: string }; place: 'balance' | 'make' }) {
+  return (
+    <header className={styles.header}>
+      <Brand />
+      <nav aria-label="Place">
+        <Link href="/">Courses</Link> / <b>{course.title}</b>
+      </nav>
+      <span style={{ flex: 1 }} />
+      <nav aria-label="Of the whole course" className={styles.places}>
+        <Link href={`/courses/${course.id}`} aria-current={place === 'balance' ? 'page' : undefined}>
+          Do they sound alike?
+        </Link>
+        <Link href={`/courses/${course.id}/make`} aria-current={place === 'make' ? 'page' : undefined}>
+          Make the whole course
+        </Link>
+      </nav>
+      <PreferencesMenu />
+    </header>
+  )
+}
