@@ -71,7 +71,7 @@ const SHOTS = {
   },
   balance: (page) => open(page, `${long}/balance`, 'Reading a tide table'),
   async finish(page) {
-    await open(page, `${lesson}/finish`, 'Before delivery')
+    await open(page, `${lesson}/finish`, 'Is it ready?')
     if (!(await page.$('[data-export="done"]'))) await click(page, 'Make the video')
     await page.waitForSelector('[data-export="done"]', { timeout: 180_000 })
     await settled(1000)
@@ -79,6 +79,16 @@ const SHOTS = {
   async course(page) {
     await open(page, `${url}/courses/coastal`, 'Do the lessons sound alike?')
     await settled(6000)
+  },
+  async 'course-made'(page) {
+    await open(page, `${url}/courses/coastal/make`, 'Reading a tide table')
+    if (!(await page.evaluate(() => document.body.innerText.includes('All of it is made')))) await click(page, 'Make ')
+    await page.waitForFunction(() => document.body.innerText.includes('All of it is made'), { timeout: 180_000 })
+  },
+  async layers(page) {
+    await open(page, lesson, 'Look before you go')
+    await page.click('[data-kind=layer]')
+    await settled(2500)
   },
 }
 

@@ -52,6 +52,7 @@ const SCREENS: Record<string, () => Promise<unknown>> = {
     await page.goto(await page.$eval('a[href^="/courses/"]', (link) => (link as HTMLAnchorElement).href))
     await waitForText(page, 'LUFS')
   },
+  'making a course': () => open('/courses/coastal/make', 'Reading a tide table'),
   sheet: openSheet,
   'words at the caret': () => page.click('[data-word="3"]'),
   'a picked sound': () => page.click('[data-kind=sound]'),

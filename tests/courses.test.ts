@@ -1,10 +1,15 @@
+import { writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
+import type { MeasuredFile } from '@/core/course/courseTable'
+import { bytesOf, entriesOf, openZip } from '@/media/zip'
 import type { CourseListing } from '@/core/course/listing'
-import { startApplication, until, type Application } from './support/application'
+import { scratch, startApplication, until, type Application } from './support/application'
 import { clickOn, openBrowser, openPage, waitForText } from './support/browser'
 
 /** Courses and their lessons on the home page: named, put in order, moved, duplicated, deleted and brought back. */
 
+const folder = scratch()
 let application: Application
 let browser: Browser
 let page: Page
@@ -48,6 +53,52 @@ async function typeTitle(label: string, title: string): Promise<void> {
   }, 10)
   await page.keyboard.press('Enter')
 }
+
+/** Instead of the video that is offered. */
+async function chooseMp3(): Promise<void> {
+  const field = await page.waitForSelector('input[aria-label="What to make of each lesson"]')
+  await field!.focus()
+  await page.keyboard.press('Backspace')
+  await page.keyboard.type('MP3')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+}
+
+test('a whole course is made in one go, downloaded as one zip, and only what has changed is made again', async () => {
+  await clickOn(page, 'Make the whole course')
+  await chooseMp3()
+  await clickOn(page, 'Make 2 files')
+  await waitForText(page, 'Download 2 files', 120_000)
+  const href = await page.$$eval('a', (links) => links.find((link) => link.textContent === 'Download 2 files')!.href)
+  const zip = join(folder, 'course.zip')
+  await writeFile(zip, Buffer.from(await (await fetch(href)).arrayBuffer()))
+  const opened = await openZip(zip)
+  const entries = await entriesOf(opened, 10, (why) => new Error(why))
+  expect([...entries.keys()]).toEqual([
+    'Reading a tide table.mp3',
+    'Crossing the bar.mp3',
+    'measured.json',
+    'measured.html',
+  ])
+  const measured = JSON.parse(String(await bytesOf(opened, entries.get('measured.json')!))) as MeasuredFile[]
+  for (const { balance } of measured) {
+    expect(Math.abs(balance!.loudness! + 16)).toBeLessThan(0.3)
+    expect(balance!.within).toBeGreaterThan(0.97)
+  }
+  opened.close()
+  await page.goto(application.url)
+  await fromMenu('Crossing the bar', 'Rename…')
+  await typeTitle('Title of the lesson', 'Crossing it')
+  await becomes(['Coastal Skipper Basics | Reading a tide table | Crossing it'])
+  await clickOn(page, 'Make the whole course')
+  await chooseMp3()
+  await waitForText(page, 'Make one file')
+  await waitForText(page, 'changed since')
+  await page.goto(application.url)
+  await fromMenu('Crossing it', 'Rename…')
+  await typeTitle('Title of the lesson', 'Crossing the bar')
+  await becomes(['Coastal Skipper Basics | Reading a tide table | Crossing the bar'])
+})
 
 test('a lesson is renamed, duplicated and moved', async () => {
   await fromMenu('Crossing the bar', 'Rename…')

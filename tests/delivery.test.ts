@@ -1,4 +1,4 @@
-import { readFile, writeFile } from 'node:fs/promises'
+import { readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import type { Chapter } from '@/core/captions/chapters'
@@ -195,6 +195,32 @@ test('a poster is the picture of its step, and a moving picture moves', async ()
   const { pages, width } = await sharp(at('moves.gif')).metadata()
   expect(pages).toBeGreaterThan(1)
   expect(width).toBe(800)
+}, 120_000)
+
+test('a course is made into a folder; what has not changed stays as it is', async () => {
+  const course = () =>
+    headless(
+      'course',
+      lesson(),
+      lesson(),
+      '--out-dir',
+      at('course'),
+      '--make',
+      'transcript-txt',
+      'opus',
+      '--title',
+      'Basics',
+    )
+  expect(await course()).toMatchObject({ made: 4, unchanged: 0 })
+  const names = ['Bar 2.opus', 'Bar, transcript 2.txt', 'Bar, transcript.txt', 'Bar.opus']
+  expect((await readdir(at('course'))).sort()).toEqual([...names, 'made.json', 'measured.html', 'measured.json'])
+  expect(await readFile(at('course/measured.html'), 'utf8')).toContain('<h1>Basics</h1>')
+  await rm(at('course/Bar.opus'))
+  expect(await course()).toMatchObject({ made: 1, unchanged: 3 })
+  expect((await probe(at('course/Bar.opus'))).streams[0]!.codec_name).toBe('opus')
+  await expect(headless('course', lesson(), '--out-dir', at('course'), '--make', 'moon')).rejects.toThrow(
+    /can't be made/,
+  )
 }, 120_000)
 
 test('what can not be made is told in a sentence', async () => {

@@ -27,6 +27,7 @@ export function themeOn(ground: Ground): ThemeConfig {
     },
     components: {
       Segmented: { itemSelectedBg: colours.ink, itemSelectedColor: colours.onInk, trackBg: colours.graph },
+      Table: { rowSelectedBg: colours.paper, rowSelectedHoverBg: colours.graph },
       Slider: {
         handleSize: 16,
         handleSizeHover: 16,

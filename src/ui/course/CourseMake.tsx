@@ -51,7 +51,11 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
               disabled={toMake.length === 0}
               onClick={() => make(toMake.map(({ lesson, name }) => ({ lesson: lesson.id, name })))}
             >
-              {toMake.length === 0 ? 'All of it is made' : `Make ${countOf(toMake.length)}`}
+              {toMake.length > 0
+                ? `Make ${countOf(toMake.length)}`
+                : underWay.length > 0
+                  ? 'It is being made'
+                  : 'All of it is made'}
             </Button>
             <Button
               type={toMake.length === 0 && underWay.length === 0 ? 'primary' : 'default'}
