@@ -166,6 +166,40 @@ test.each([
   120_000,
 )
 
+test('captions in the picture are there while they are said, and nothing else is otherwise', async () => {
+  await headless('render', lesson(), '--out', at('burnt.mp4'), '--preset', 'captions-in-picture')
+  const { streams } = await probe(at('burnt.mp4'))
+  expect(streams.some(({ codec_type: type }) => type === 'subtitle')).toBe(false)
+  const { captions } = (await headless('captions', lesson(), '--out', at('c2.vtt'))) as { captions: Cue[] }
+  const [{ start, end }, last] = [captions[0]!, captions.at(-1)!]
+  const frame = async (file: string, time: number) => {
+    await output('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-ss',
+      String(time),
+      '-i',
+      at(file),
+      '-frames:v',
+      '1',
+      at('frame.png'),
+    ])
+    return sharp(at('frame.png')).greyscale().raw().toBuffer()
+  }
+  /** Mean difference of a part of the picture, by rows. */
+  const difference = async (time: number, from: number, to: number) => {
+    const [a, b] = [await frame('l.mp4', time), await frame('burnt.mp4', time)]
+    let sum = 0
+    for (let i = from * 1920; i < to * 1920; i++) sum += Math.abs(a[i]! - b[i]!)
+    return sum / ((to - from) * 1920)
+  }
+  const middle = (start + end) / 2
+  expect(await difference(middle, 860, 1040)).toBeGreaterThan(10)
+  expect(await difference(middle, 0, 800)).toBeLessThan(1)
+  expect(await difference(last.end + 0.3, 0, 1080)).toBeLessThan(1)
+}, 120_000)
+
 test('a step by itself is that part of the whole, to the frame and to the sample', async () => {
   await headless('render', lesson(), '--out', at('whole.wav'))
   await headless('render', lesson(), '--out', at('step.wav'), '--step', '2')

@@ -56,7 +56,10 @@ command('render <archive>', "makes a lesson's video, its sound alone, or a pictu
     '--out <file>',
     'ends in .mp4 or .webm; in .wav, .flac, .mp3, .m4a or .opus; or in .png, .gif or .webp',
   )
-  .option('--preset <name>', 'where it goes: course-site, video-site, phone, archive, without-music')
+  .option(
+    '--preset <name>',
+    'where it goes: course-site, video-site, phone, archive, without-music, captions-in-picture',
+  )
   .option('--step <number>', 'only this step', number)
   .option('--from <seconds>', 'only from here', number)
   .option('--to <seconds>', 'only to here', number)

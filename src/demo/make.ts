@@ -5,6 +5,7 @@ import { join, resolve } from 'node:path'
 import type { Browser } from 'puppeteer-core'
 import { writeWav } from '@/core/formats/wav'
 import { emptyLesson, newBed, newRecording, newStep, type Lesson, type Picture } from '@/core/lesson/document'
+import { newLayer, type Layer, type WordsLayer } from '@/core/lesson/layers'
 import { firstLesson } from '@/core/lesson/firstLesson'
 import { shelfItem } from '@/core/lesson/fromFile'
 import { takesFromPassages } from '@/core/lesson/takes'
@@ -125,17 +126,29 @@ async function tideLesson(browser: Browser, store: MediaStore, work: string): Pr
       script: words,
       passages: [{ id: newId(), media: reading!.hash, from: from - 0.2, to: to + 0.2, pause: 0 }],
       length: { kind: 'voice' as const, atLeast: show === 'recording' ? Math.ceil(page!.length!) : 1 },
+      layers: title === 'Find place and date' ? todayPointedAt(newId) : [],
       ...timing(i),
     }
   })
   return {
     ...emptyLesson('Reading a tide table'),
     steps,
+    edge: { kind: 'dissolve', length: 0.5 },
     takes: takesFromPassages(steps, 'brought-in', newId),
     bedCues: [newBed(newId(), song!.hash, steps[0]!.id)],
     shelf: [deck!, page!, song!, reading!].map((media) => ({ ...shelfItem(media), ...LICENCE })),
   }
 }
+
+/** The row of the day on the slide, ringed and named. */
+const todayPointedAt = (newId: () => string): Layer[] => [
+  { ...newLayer(newId(), 'ring'), area: { x: 0.02, y: 0.385, width: 0.58, height: 0.105 } },
+  {
+    ...(newLayer(newId(), 'label') as WordsLayer),
+    text: 'today',
+    area: { x: 0.63, y: 0.385, width: 0.2, height: 0.1 },
+  },
+]
 
 /** Music alone under the title, time to think in the worked example, and an ending. */
 function timing(index: number): { leadIn: number; tail: number } {

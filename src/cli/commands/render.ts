@@ -45,6 +45,7 @@ const PRESETS: Record<string, OutputName> = {
   phone: 'phone',
   archive: 'archive',
   'without-music': 'without-music',
+  'captions-in-picture': 'captions-in-picture',
 }
 
 /** Makes a lesson's video, its sound, or a picture of it, by the ending of the file; all of it or a part. */

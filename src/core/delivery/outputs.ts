@@ -13,7 +13,14 @@ export type PackageStandard = (typeof PACKAGE_STANDARDS)[number]
 export type Loudness = { loudness: Lufs; truePeak: DecibelsTruePeak } | null
 
 export type Output =
-  | { kind: 'video'; container: 'mp4' | 'webm'; lines: 1080 | 540; loudness: Loudness; hasMusic: boolean }
+  | {
+      kind: 'video'
+      container: 'mp4' | 'webm'
+      lines: 1080 | 540
+      loudness: Loudness
+      hasMusic: boolean
+      captions: 'track' | 'picture'
+    }
   | { kind: 'sound'; format: SoundFormat; loudness: Loudness }
   | { kind: 'voice'; format: 'wav' | 'flac' }
   | { kind: 'tracks' }
@@ -28,6 +35,7 @@ const video = (part: Partial<Extract<Output, { kind: 'video' }>> = {}): Output =
   lines: 1080,
   loudness: null,
   hasMusic: true,
+  captions: 'track',
   ...part,
 })
 
@@ -42,6 +50,7 @@ export const OUTPUTS = {
   archive: video({ loudness: { loudness: -23, truePeak: -1 } }),
   webm: video({ container: 'webm' }),
   'without-music': video({ hasMusic: false }),
+  'captions-in-picture': video({ captions: 'picture' }),
   sound: { kind: 'sound', format: 'wav', loudness: null },
   flac: { kind: 'sound', format: 'flac', loudness: null },
   mp3: { kind: 'sound', format: 'mp3', loudness: null },
@@ -104,6 +113,7 @@ const NAMED: Partial<Record<OutputName, string>> = {
   phone: 'small',
   archive: 'for the archive',
   'without-music': 'without music',
+  'captions-in-picture': 'with captions',
   tracks: 'tracks',
   'voice-wav': 'voice',
   'voice-flac': 'voice',

@@ -24,7 +24,7 @@ const layer = {
   area: areaSchema,
 }
 
-export const WORDS_ROLES = ['title', 'lower line', 'label'] as const
+export const WORDS_ROLES = ['title', 'lower line', 'label', 'caption'] as const
 export const POINTER_SHAPES = ['ring', 'box', 'underline', 'arrow', 'number'] as const
 export const CORNERS = ['upper left', 'upper right', 'lower left', 'lower right'] as const
 
@@ -113,6 +113,7 @@ const NEW_LAYERS = {
     ...LASTS,
     area: { x: 0.06, y: 0.8, width: 0.6, height: 0.12 },
   },
+  caption: { kind: 'words', role: 'caption', text: '', ...LASTS, area: { x: 0.08, y: 0.76, width: 0.84, height: 0.2 } },
   label: { kind: 'words', role: 'label', text: '', ...LASTS, area: { x: 0.36, y: 0.44, width: 0.28, height: 0.1 } },
   ...Object.fromEntries(
     POINTER_SHAPES.map((shape) => [

@@ -53,7 +53,8 @@ export function rampsOf({ layer, start, end, isGone }: LayerSpan): { comes: Ramp
 function lengthsOf(layer: Layer): [Seconds, Seconds] {
   switch (layer.kind) {
     case 'words':
-      return [COMES, GOES]
+      // Captions are there with their first word.
+      return layer.role === 'caption' ? [0, 0] : [COMES, GOES]
     case 'pointer':
       return [DRAWN, GOES]
     case 'cover':

@@ -9,6 +9,8 @@ export const WORD_ROLES = {
   title: { size: 0.09, weight: 700, leading: 1.14, align: 'middle' },
   'lower line': { size: 0.046, weight: 700, leading: 1.25, align: 'left' },
   label: { size: 0.04, weight: 400, leading: 1.25, align: 'middle' },
+  // EBU practice: a line is about a fifteenth of the picture.
+  caption: { size: 0.05, weight: 400, leading: 1.3, align: 'middle' },
 } as const
 
 /** Room around the letters in a box, in their size. */

@@ -35,6 +35,7 @@ async function contentOf(layer: DrawnLayer, look: Look, area: Area, share: numbe
 
 async function drawWords({ role, text }: WordsLayer, look: Look, area: Area): Promise<string> {
   if (!text.trim()) return ''
+  if (role === 'caption') return drawCaption(text, area)
   const { block, size } = await fitted(text, role, look, area)
   const padding = look.boxed ? WORD_PADDING * size : 0
   const [left, width] = [area.x * FRAME.width, area.width * FRAME.width]
@@ -48,6 +49,20 @@ async function drawWords({ role, text }: WordsLayer, look: Look, area: Area): Pr
   const [y, rise] = [top + block.height + padding / 2, size * 0.16]
   const step = `<path d="M${from} ${y}h${boxWidth / 3}v${-rise}h${boxWidth / 3}v${rise}h${boxWidth / 3}" fill="none" stroke="${look.accent}" stroke-width="${Math.max(4, size * 0.08)}"/>`
   return box + step + words
+}
+
+/** Of one look in every lesson, so that it is read over any picture; it grows upwards from the area's lower edge. */
+const CAPTION_LOOK: Look = { letters: 'plain', ink: '#ffffff', ground: '#000000', accent: '#000000', boxed: true }
+const CAPTION_GROUND = 0.78
+
+async function drawCaption(text: string, area: Area): Promise<string> {
+  const { block, size } = await fitted(text, 'caption', CAPTION_LOOK, area)
+  const [padX, padY] = [WORD_PADDING * size, (WORD_PADDING * size) / 2]
+  const middle = (area.x + area.width / 2) * FRAME.width
+  const top = (area.y + area.height) * FRAME.height - block.height - padY
+  const [left, width] = [middle - block.width / 2 - padX, block.width + 2 * padX]
+  const box = `<rect x="${left}" y="${top - padY}" width="${width}" height="${block.height + 2 * padY}" fill="${CAPTION_LOOK.ground}" fill-opacity="${CAPTION_GROUND}"/>`
+  return box + block.draw(middle, top)
 }
 
 /** As large as its role is, or as fits its area. */

@@ -3,7 +3,9 @@ import { join } from 'node:path'
 import type { Writable } from 'node:stream'
 import { chaptersOf } from '@/core/captions/chapters'
 import { languageCode } from '@/core/captions/languageCode'
+import type { Caption } from '@/core/captions/captions'
 import { lessonCaptions } from '@/core/captions/lessonCaptions'
+import { withCaptions } from '@/core/captions/overPictures'
 import { writeVtt } from '@/core/formats/captionFiles'
 import { writeMetadata } from '@/core/formats/chapterFiles'
 import type { Lesson } from '@/core/lesson/document'
@@ -45,6 +47,8 @@ export interface Finished {
 export interface VideoOptions extends RenderOptions {
   /** The words of its takes, for captions that can be switched on; none without it. */
   heard?: HeardWords
+  /** Where its captions are: on a track of their own, or in the picture for good. */
+  captions?: 'track' | 'picture'
   /** Only a part of it. */
   part?: Part
   /** Otherwise than as it is put together; null: as it is. */
@@ -61,13 +65,15 @@ export async function renderVideo(
   sounds: LessonSounds,
   assets: Assets,
   out: string,
-  { signal, onProgress, heard, part: asked, recoding = null }: VideoOptions = {},
+  { signal, onProgress, heard, captions: place = 'track', part: asked, recoding = null }: VideoOptions = {},
 ): Promise<Finished> {
   const { timeline, planned } = planFinished(lesson, sounds)
   const part = asked ?? { from: 0, to: lessonFrames(timeline) }
   const range = { from: samplesOfFrames(part.from), to: samplesOfFrames(part.to) }
+  const captions = heard ? lessonCaptions(lesson, timeline, heard) : []
+  const shown = place === 'picture' ? withCaptions(timeline, captions) : timeline
   return withWorkFolder(async (work) => {
-    const shots = shotsWithin(planShots(timeline), part)
+    const shots = shotsWithin(planShots(shown), part)
     const pieces = await openPieceMaker(lesson.look, store, assets, signal)
     const joined = recoding ? RECODED_FROM : 0.95
     const report = (share: number) => onProgress?.(Math.min(1, share))
@@ -80,7 +86,7 @@ export async function renderVideo(
       pieces.prepare(shots),
     ])
     const draft = join(work, 'video.mp4')
-    const texts = await writeTexts(lesson, timeline, heard, part, work)
+    const texts = await writeTexts(lesson, timeline, place === 'track' ? captions : [], part, work)
     await joinPieces(shots, pieces, { soundFile, ...texts }, draft, {
       signal,
       onProgress: (share) => report(joined * (SOUND_SHARE + share * (1 - SOUND_SHARE))),
@@ -204,16 +210,16 @@ interface Texts {
 async function writeTexts(
   lesson: Lesson,
   timeline: Timeline,
-  heard: HeardWords | undefined,
+  captions: readonly Caption[],
   part: Part,
   work: string,
 ): Promise<Texts> {
   const metadata = join(work, 'metadata.txt')
   await writeFile(metadata, writeMetadata({ title: lesson.title }, chaptersWithin(chaptersOf(timeline), part)))
-  const made = heard ? captionsWithin(lessonCaptions(lesson, timeline, heard), part) : []
-  const captions = made.length > 0 ? join(work, 'captions.vtt') : null
-  if (captions) await writeFile(captions, writeVtt(made))
-  return { captions, metadata, language: languageCode(lesson.language) }
+  const made = captionsWithin(captions, part)
+  const file = made.length > 0 ? join(work, 'captions.vtt') : null
+  if (file) await writeFile(file, writeVtt(made))
+  return { captions: file, metadata, language: languageCode(lesson.language) }
 }
 
 /** The work folder may be on another file system. */

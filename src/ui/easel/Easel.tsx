@@ -8,16 +8,21 @@ import { useLessonState, useTimeline } from '../lesson/context'
 import { Placing } from '../over/Placing'
 import { Meters } from './Meters'
 import { SideView } from './SideView'
+import { useCaptionsShown } from './captionsShown'
 import { Transport } from './Transport'
 import { useStack } from './useStack'
 import styles from './easel.module.css'
 
 /** What the viewer sees at this moment, the transport, and what is heard. */
 export function Easel({ isLarge, onResize }: { isLarge: boolean; onResize: () => void }) {
+  const isCaptioned = useCaptionsShown(({ isShown }) => isShown)
   return (
     <section className={styles.easel} data-large={isLarge || undefined} aria-label="Easel">
       <div className={styles.frame}>
         <Picture />
+        <button className={styles.captions} aria-pressed={isCaptioned} onClick={useCaptionsShown.getState().toggle}>
+          Captions
+        </button>
         <Tooltip title={isLarge ? 'Smaller picture' : 'Larger picture'}>
           <button
             className={styles.resize}

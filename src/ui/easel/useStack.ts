@@ -2,12 +2,13 @@
 
 import { useEffect, useState } from 'react'
 import { stackAt, type Stack } from '@/core/picture/stack'
-import { useDesk, useTimeline } from '../lesson/context'
+import { useDesk } from '../lesson/context'
+import { useShownTimeline } from './captionsShown'
 
 /** What is seen now: looked up at every frame, rendered only when it changes. */
 export function useStack(): Stack | null {
   const { player } = useDesk()
-  const timeline = useTimeline()
+  const timeline = useShownTimeline()
   const [now, setNow] = useState<Stack | null>(() => stackAt(timeline, player.position()))
   useEffect(() => {
     let frame = 0

@@ -19,6 +19,11 @@ export const OUTPUT_GROUPS: OutputGroup[] = [
       { name: 'phone', label: 'small, for phones', detail: 'MP4, 960 × 540, −16 LUFS' },
       { name: 'archive', label: 'for an archive', detail: 'MP4, 1920 × 1080, −23 LUFS' },
       { name: 'webm', label: 'in an open format', detail: 'WebM with VP9 and Opus, 1920 × 1080' },
+      {
+        name: 'captions-in-picture',
+        label: 'captions in the picture',
+        detail: 'MP4, for places that show no captions',
+      },
       { name: 'without-music', label: 'without music', detail: 'MP4, for those whom music keeps from following' },
     ],
   },

@@ -4,6 +4,7 @@ export const LAYER_NAMES: Record<LayerName, string> = {
   title: 'Title',
   'lower line': 'Lower line',
   label: 'Label',
+  caption: 'Caption',
   ring: 'Ring',
   box: 'Box',
   underline: 'Underline',

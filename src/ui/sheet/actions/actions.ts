@@ -361,6 +361,7 @@ export const ACTIONS = [
     group: 'view',
     also: 'media pictures sounds licence replace deck import',
   },
+  { id: 'captions', title: 'Show or hide captions', keys: ['shift+c'], group: 'view', also: 'subtitles text cc' },
   { id: 'largerPicture', title: 'Larger or smaller picture', keys: [], group: 'view', also: 'easel preview size side' },
   { id: 'larger', title: 'Larger scale', keys: ['+'], group: 'view', also: 'zoom in bigger' },
   { id: 'smaller', title: 'Smaller scale', keys: ['-'], group: 'view', also: 'zoom out' },

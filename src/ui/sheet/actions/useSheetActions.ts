@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation'
 import { useKeys } from '../../keys'
 import { useDesk } from '../../lesson/context'
 import { isEaselLarge } from '../score/useSide'
+import { useCaptionsShown } from '../../easel/captionsShown'
 import { SCALES, useSheetView, WAVE_HEIGHTS } from '../score/view'
 import { ACTIONS, OF_THE_LESSON, type SheetActions } from './actions'
 import { actionContext } from './context'
@@ -46,6 +47,7 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
       setUnfolded(['more'])
     },
     shelf: () => setPanel('shelf'),
+    captions: () => useCaptionsShown.getState().toggle(),
     largerPicture: () => useSheetView.getState().setEaselLarge(!isEaselLarge()),
     larger: () => zoom(1.25),
     smaller: () => zoom(0.8),

@@ -1,0 +1,15 @@
+import { newLayer } from '@/core/lesson/layers'
+import type { LayerSpan, Timeline } from '@/core/lesson/timeline'
+import type { Caption } from './captions'
+
+/** A lesson with its captions in the picture: for the page, and for videos that have no track of them. */
+export function withCaptions(timeline: Timeline, captions: readonly Caption[]): Timeline {
+  const steps = new Map(timeline.steps.map(({ step }) => [step.id, step]))
+  const layers = captions.flatMap(({ step: id, start, end, lines }, i): LayerSpan[] => {
+    const step = steps.get(id)
+    const layer = newLayer(`caption ${i}`, 'caption')
+    if (!step || layer.kind !== 'words') return []
+    return [{ layer: { ...layer, text: lines.join('\n') }, step, start, end, isGone: true }]
+  })
+  return { ...timeline, layers: [...timeline.layers, ...layers] }
+}
