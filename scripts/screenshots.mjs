@@ -82,11 +82,11 @@ const SHOTS = {
   },
   async 'course-made'(page) {
     await open(page, `${url}/courses/coastal/make`, 'Reading a tide table')
-    if (!(await page.evaluate(() => document.body.innerText.includes('All of it is made')))) await click(page, 'Make ')
+    await page.click('[aria-label="What to make"] button.ant-btn-primary:not([disabled])').catch(() => {})
     await page.waitForFunction(() => document.body.innerText.includes('All of it is made'), { timeout: 180_000 })
   },
   async layers(page) {
-    await open(page, lesson, 'Look before you go')
+    await open(page, long, 'Find place and date')
     await page.click('[data-kind=layer]')
     await settled(2500)
   },
