@@ -1,0 +1,48 @@
+import { layoutLesson } from '@/core/lesson/layout'
+import { lessonOver } from '@/core/testing/lessons'
+import { lessonFrames, planShots, type Shot } from '@/core/picture/shots'
+import { captionsWithin, partBetween, shotsWithin, within } from './part'
+
+test('a part covers the frames of its time, at least one, and none beyond the lesson', () => {
+  expect(partBetween(1, 2, 300)).toEqual({ from: 30, to: 60 })
+  expect(partBetween(9.99, 20, 300)).toEqual({ from: 299, to: 300 })
+  expect(partBetween(2, 2, 300)).toEqual({ from: 60, to: 61 })
+})
+
+test('the parts of a lesson, one after the other, are the lesson', () => {
+  const timeline = layoutLesson(lessonOver([0, 5.3, 10.8, 17]))
+  const shots = planShots(timeline)
+  const frames = lessonFrames(timeline)
+  const middle = 200
+  const parts = [
+    { from: 0, to: middle },
+    { from: middle, to: frames },
+  ]
+  const steps = parts.flatMap((part) =>
+    shotsWithin(shots, part).flatMap(({ step, frames: count }) => Array<string>(count).fill(step)),
+  )
+  expect(steps).toEqual(shots.flatMap(({ step, frames: count }) => Array<string>(count).fill(step)))
+})
+
+test('a recording goes on where the part begins, at its own speed', () => {
+  const plays: Shot = { step: 's', start: 30, frames: 90, kind: 'plays', media: 'm', from: 4, speed: 2 }
+  expect(shotsWithin([plays], { from: 60, to: 100 })).toEqual([{ ...plays, start: 0, frames: 40, from: 6 }])
+})
+
+test('what sticks out of a part is cut, and told in the part’s own time', () => {
+  const spans = [
+    { start: 0, end: 1.5 },
+    { start: 1.6, end: 2.4 },
+    { start: 2.9, end: 5 },
+    { start: 5, end: 6 },
+  ]
+  const part = { from: 30, to: 90 }
+  expect(within(spans, part).map(({ start, end }) => [start, end].map((time) => Math.round(time * 10)))).toEqual([
+    [0, 5],
+    [6, 14],
+    [19, 20],
+  ])
+  const captions = spans.map((span) => ({ ...span, step: 's', lines: ['word'], from: 0, to: 1 }))
+  // A tenth of a second of a caption can't be read.
+  expect(captionsWithin(captions, part)).toHaveLength(2)
+})
