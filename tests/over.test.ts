@@ -136,3 +136,20 @@ const small = (picture: Uint8Array): Promise<Buffer> =>
     .removeAlpha()
     .raw()
     .toBuffer()
+
+test('captions are shown over the picture where they are said, and hidden again', async () => {
+  const captions = () =>
+    page.$$eval('[data-testid=easel] img[src*="caption"]', (all) => all.map((one) => (one as HTMLImageElement).alt))
+  await page.keyboard.press('Escape')
+  await page.click('[role=row][aria-label^="Step 2,"] [data-word="3"]')
+  expect(await captions()).toEqual([])
+  await page.keyboard.down('Shift')
+  await page.keyboard.press('C')
+  await page.keyboard.up('Shift')
+  await until(async () => (await captions()).length > 0, 15)
+  const [shown] = await captions()
+  expect(shown!.split('\n').length).toBeLessThanOrEqual(2)
+  expect((await lesson()).steps[1]!.script).toContain(shown!.replaceAll('\n', ' '))
+  await clickOn(page, 'Captions')
+  await until(async () => (await captions()).length === 0, 15)
+})

@@ -1,12 +1,10 @@
 'use client'
 
-import { useDeferredValue, useMemo } from 'react'
+import { useEffect, useState } from 'react'
 import { create } from 'zustand'
 import { persist } from 'zustand/middleware'
-import { lessonCaptions } from '@/core/captions/lessonCaptions'
-import { withCaptions } from '@/core/captions/overPictures'
 import type { Timeline } from '@/core/lesson/timeline'
-import { useLesson, useLessonState, useTimeline } from '../lesson/context'
+import { useDesk, useLessonState, useTimeline } from '../lesson/context'
 import { heardWords } from '../lesson/useAlignments'
 
 /** Whether captions are shown over the picture: the same for all lessons in this browser, and no part of any document. */
@@ -16,22 +14,31 @@ export const useCaptionsShown = create<{ isShown: boolean; toggle: () => void }>
   }),
 )
 
-/** The lesson as it is laid out, with its captions where they are shown. They may come a moment after an edit. */
+/** The lesson as it is laid out, with its captions where they are shown. They come a moment after an edit. */
 export function useShownTimeline(): Timeline {
-  const lesson = useLesson()
   const timeline = useTimeline()
   const isShown = useCaptionsShown((state) => state.isShown)
+  const { store } = useDesk()
+  const [shown, setShown] = useState<{ of: Timeline; timeline: Timeline } | null>(null)
   const alignments = useLessonState((state) => state.alignments)
-  const analyses = useLessonState((state) => state.analyses)
-  const told = useDeferredValue(
-    useMemo(() => ({ lesson, timeline, alignments, analyses }), [lesson, timeline, alignments, analyses]),
-  )
-  const captions = useMemo(
-    () =>
-      isShown
-        ? lessonCaptions(told.lesson, told.timeline, heardWords(told.lesson, told.alignments, told.analyses))
-        : [],
-    [isShown, told],
-  )
-  return useMemo(() => (captions.length > 0 ? withCaptions(timeline, captions) : timeline), [timeline, captions])
+  useEffect(() => {
+    if (!isShown) return
+    let isGone = false
+    const soon = setTimeout(() => {
+      void import('./captioned').then(({ captioned }) => {
+        if (isGone) return
+        const { history, analyses } = store.getState()
+        const heard = heardWords(history.lesson, alignments, analyses)
+        setShown({ of: timeline, timeline: captioned(history.lesson, timeline, heard) })
+      })
+    }, AFTER_EDIT)
+    return () => {
+      isGone = true
+      clearTimeout(soon)
+    }
+  }, [isShown, timeline, alignments, store])
+  return isShown && shown?.of === timeline ? shown.timeline : timeline
 }
+
+/** While somebody types, captions are not parted anew with every letter. */
+const AFTER_EDIT = 150 // ms
