@@ -103,8 +103,10 @@ test('page and file show the same', async () => {
   // Large, and with more of its pixels, so that it is the drawing that is compared and not the screen.
   await clickOn(page, 'Larger picture')
   await page.setViewport({ width: 1280, height: 800, deviceScaleFactor: 2 })
-  // The button in its corner is the page's, not the picture's.
-  await page.$eval('[aria-label="Smaller picture"]', (one) => ((one as HTMLElement).style.visibility = 'hidden'))
+  // The buttons in its corners are the page's, not the picture's.
+  await page.$$eval('[aria-label=Easel] > div:first-child > button', (all) =>
+    all.forEach((one) => (one.style.visibility = 'hidden')),
+  )
   await page.evaluate(() => new Promise((done) => setTimeout(done, 500)))
   const easel = (await page.$('[data-testid=easel] > div'))!
   const seen = await small(await easel.screenshot())
@@ -150,6 +152,6 @@ test('captions are shown over the picture where they are said, and hidden again'
   const [shown] = await captions()
   expect(shown!.split('\n').length).toBeLessThanOrEqual(2)
   expect((await lesson()).steps[1]!.script).toContain(shown!.replaceAll('\n', ' '))
-  await clickOn(page, 'Captions')
+  await command('subtitles')
   await until(async () => (await captions()).length === 0, 15)
 })
