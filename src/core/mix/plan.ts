@@ -12,10 +12,10 @@ import { clamp, toFactor, toSamples, type Decibels, type Lufs } from '@/core/uni
 import { bedClips, clearanceTrack } from './bedClips'
 import { fadeFactor, type Clip } from './clip'
 import { limitedVoice } from './limitedVoice'
+import { VOICE_UNDER_CEILING } from './limiter'
 import { planPocket, withPocket } from './pocketPlan'
 import { effectClips, recordingClips, secondVoiceClips } from './soundClips'
 import { voiceClips } from './voiceClips'
-import { VOICE_UNDER_CEILING } from './renderer'
 import type { AnalysisOf, BedWay, MixPlan, PlannedMix } from './mixPlan'
 
 /** Kept free under the ceiling for what lossy coding adds. */

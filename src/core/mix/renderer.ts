@@ -1,8 +1,8 @@
 import { POCKET_RUN_UP, takePocket, type PocketPlan } from '@/core/bed/pocket'
 import { RIDE_RATE, type GainTrack } from '@/core/bed/ride'
 import { TRACKS, type MediaHash, type TrackName } from '@/core/lesson/document'
-import { HOUSE_RATE, toFactor, type Decibels, type SampleIndex } from '@/core/units'
-import { GRID, LIMITER_MARGIN, limiterGain } from './limiter'
+import { HOUSE_RATE, toFactor, type SampleIndex } from '@/core/units'
+import { GRID, LIMITER_MARGIN, limiterGain, VOICE_UNDER_CEILING } from './limiter'
 import { fadeFactor, type Clip } from './clip'
 import type { MixPlan } from './mixPlan'
 import { stretched } from './stretch'
@@ -12,12 +12,6 @@ import { stretched } from './stretch'
  * that were kept are made anew then. A test compares what comes out with what came out of this edition.
  */
 export const RENDERER_EDITION = 2
-
-/**
- * The voice alone is limited to so much under the ceiling before the rest is added. Its peaks would otherwise take the music
- * down with them, by up to 4 dB and at 60 dB a second: that is heard as pumping.
- */
-export const VOICE_UNDER_CEILING: Decibels = 0.8
 
 /** Samples to each side of a block from which its limited voice begins: whole cells of the limiter. */
 const VOICE_MARGIN: SampleIndex = GRID * Math.ceil(LIMITER_MARGIN / GRID)
