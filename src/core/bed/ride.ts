@@ -31,6 +31,7 @@ const WIDEST_STEP: Decibels = 0.5
 /** How far from a wish a way is looked for: at first, and where the aim is only corrected. */
 const SEARCH = { first: 3.5, again: 2.8 }
 const CORRECTIONS = 2
+const BELOW_CAP: Decibels = 1
 /** The path is rounded over so much to each side. */
 const SMOOTHING: Seconds = 0.4
 
@@ -90,7 +91,7 @@ function cheapestGain(wishes: Wishes, reach: Decibels, slope: Decibels, highest:
 }
 
 /** Between which gains a way is looked for: near the wishes, on the way from one to the next, walkable at `rise` a tick. */
-function band({ sentence, swell }: Wishes, reach: Decibels, rise: Decibels, highest: Decibels) {
+function band({ sentence, swell, onset, landing }: Wishes, reach: Decibels, rise: Decibels, highest: Decibels) {
   const wish = sentence.map((value, tick) => (Number.isNaN(value) ? swell[tick]! : value))
   const lower = new Float64Array(wish.length)
   const upper = new Float64Array(wish.length)
@@ -106,6 +107,11 @@ function band({ sentence, swell }: Wishes, reach: Decibels, rise: Decibels, high
     }
     from = to + 1
   }
+  // Where the bed has to be down before the voice sets in, also the way there is looked for.
+  for (const cap of [onset, landing])
+    cap.forEach((most, tick) => {
+      if (most - BELOW_CAP < lower[tick]!) lower[tick] = Math.max(MIN_GAIN, most - BELOW_CAP)
+    })
   limitSlope(lower, (a, b) => Math.min(a, b + rise))
   limitSlope(upper, (a, b) => Math.max(a, b - rise))
   return { lower, upper }

@@ -20,8 +20,8 @@ const GAP: LoudnessUnits = 15
 const FOUND_LATE: Seconds = 0.25
 /** The first word of a sentence: what is loud in it masks it, whatever the bed is on average. */
 const ONSET = { before: 0.3, after: 0.4, window: { first: -0.3, last: 0.1 }, louder: 1.8 }
-/** Before the voice sets in again after a long pause, the bed is down. */
-const LANDING = { length: 0.4, louder: 0.5 }
+/** Before the voice sets in again after a long pause, the bed is down: also once the way is rounded, 300 ms before. */
+const LANDING = { length: 0.6, louder: 0.2, foresight: 1 }
 
 /** A stretch of time, and the ticks that lie in it. */
 export interface Stretch {
@@ -147,7 +147,8 @@ function swellIn(
     const under = bedIn(around(tick * TICK, SHORT_TERM, start, end))
     if (under >= BED_SILENCE) swell[tick] = loudness - under
   }
-  const coming: Decibels = sentence[last] ?? NaN
+  const beginning = sentence.subarray(last, last + Math.round(LANDING.foresight / TICK))
+  const coming: Decibels = beginning.reduce((least, wish) => (wish < least ? wish : least), Infinity)
   const from = Math.ceil((end - LANDING.length) / TICK)
   for (let tick = Math.max(first, from); tick < last; tick++) landing[tick] = coming + LANDING.louder
 }

@@ -44,10 +44,10 @@ export function planMix(
   const energyOf = (name: TrackName) => laidEnergy(clips[name], hops, analysisOf)
   const [spoken, recordings, sounds] = [energyOf('voice'), energyOf('recordings'), energyOf('sounds')]
   const ceiling = targets.truePeak - CODING_MARGIN
-  // The music adds little to the loudness: what the voice will be raised by is known before the ride is.
-  const expected = gainTo(targets.loudness, [spoken, recordings, sounds], hops)
   const limitedAt = (gain: Decibels) =>
     limitedVoice(spoken, clips.voice, toFactor(ceiling - VOICE_UNDER_CEILING - gain), analysisOf)
+  // The music adds little to the loudness: what the voice will be raised by is known before the ride is.
+  const expected = gainWhileLimited(targets.loudness, hops, (gain) => [limitedAt(gain), recordings, sounds])
   const voice = limitedAt(expected)
   const duck = (track: LoudnessTrack, under: number): GainTrack | null =>
     under === 0 || track.every((energy) => energy === 0)
@@ -76,11 +76,9 @@ export function planMix(
     sounds: gains.sounds ? applyGain(sounds, gains.sounds) : sounds,
     bed,
   }
-  const heard = (spoken: LoudnessTrack) =>
-    TRACKS.filter((name) => !muted.includes(name)).map((name) => (name === 'voice' ? spoken : played[name]))
-  // What raises the mix lets its voice be limited more, which makes it softer again.
-  let gain = gainTo(targets.loudness, heard(voice), hops)
-  for (let pass = 0; pass < 2; pass++) gain = gainTo(targets.loudness, heard(limitedAt(gain)), hops)
+  const gain = gainWhileLimited(targets.loudness, hops, (now) =>
+    TRACKS.filter((name) => !muted.includes(name)).map((name) => (name === 'voice' ? limitedAt(now) : played[name])),
+  )
   return {
     plan: { length, clips, gains, muted, pocket, gain, ceiling },
     levels: { voice, bedRaw, bed, speech, music, clearance, ride },
@@ -96,6 +94,13 @@ function medianWhileSpoken(ride: GainTrack, speech: readonly SpeechSegment[]): D
 
 const louder = (clips: Clip[], by: Decibels): Clip[] =>
   by === 0 ? clips : clips.map((clip) => ({ ...clip, gain: clip.gain + by }))
+
+/** What raises the mix lets its voice be limited more, which makes it softer again: the gain at which both agree. */
+function gainWhileLimited(target: Lufs, hops: number, tracksAt: (gain: Decibels) => LoudnessTrack[]): Decibels {
+  let gain = gainTo(target, tracksAt(-Infinity), hops)
+  for (let pass = 0; pass < 2; pass++) gain = gainTo(target, tracksAt(gain), hops)
+  return gain
+}
 
 /** What brings tracks together to a loudness. */
 function gainTo(target: Lufs, tracks: readonly LoudnessTrack[], hops: number): Decibels {
