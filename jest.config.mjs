@@ -2,7 +2,8 @@
 export default {
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   testEnvironment: 'node',
-  testTimeout: 60_000,
+  // Some code videos; on a busy machine that takes its time.
+  testTimeout: 240_000,
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   modulePathIgnorePatterns: ['<rootDir>/.next/', '<rootDir>/dist/', '<rootDir>/.yarn-step/'],

@@ -1,18 +1,26 @@
-/** Turns the distances' WebAssembly text into the module the aligner loads (`npm run wasm`). */
+/** Turns WebAssembly text into the modules that are loaded (`npm run wasm`). */
 import { readFile, writeFile } from 'node:fs/promises'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import createWabt from 'wabt'
 import { ROOT } from './application.mjs'
 
-const folder = join(ROOT, 'src', 'core', 'narration', 'align')
+/** Each `X.wat` becomes `XModule.ts` beside it. */
+const TEXTS = ['src/core/narration/align/distances', 'src/core/picture/pixels']
 
-export async function compileDistances() {
+/** The module of a text, in base64. */
+export async function compileText(text) {
   const wabt = await createWabt()
-  const parsed = wabt.parseWat('distances.wat', await readFile(join(folder, 'distances.wat'), 'utf8'), { simd: true })
+  const parsed = wabt.parseWat(`${basename(text)}.wat`, await readFile(join(ROOT, `${text}.wat`), 'utf8'), {
+    simd: true,
+  })
   return Buffer.from(parsed.toBinary({}).buffer).toString('base64')
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {
-  const text = `/** Made from distances.wat by \`npm run wasm\`. */\nexport const DISTANCES_MODULE =\n  '${await compileDistances()}'\n`
-  await writeFile(join(folder, 'distancesModule.ts'), text)
+  for (const text of TEXTS) {
+    const name = basename(text)
+    const constant = `${name.toUpperCase()}_MODULE`
+    const made = `/** Made from ${name}.wat by \`npm run wasm\`. */\nexport const ${constant} =\n  '${await compileText(text)}'\n`
+    await writeFile(join(ROOT, `${text}Module.ts`), made)
+  }
 }

@@ -7,7 +7,7 @@ exec 9<package-lock.json
 flock 9
 
 declare -A provides=(
-  [ffmpeg]=ffmpeg [espeak-ng]=espeak-ng [flite]=flite [fluidsynth]=fluidsynth [pdftoppm]=poppler-utils
+  [ffmpeg]=ffmpeg [espeak-ng]=espeak-ng [flite]=flite [fluidsynth]=fluidsynth [pdftoppm]=poppler-utils [qpdf]=qpdf
   [chromium]=chromium [setpriv]=util-linux [prlimit]=util-linux [flock]=util-linux
   [soffice]=libreoffice-impress-nogui [bwrap]=bubblewrap [fc-match]=fontconfig [heif-convert]=libheif-examples
 )

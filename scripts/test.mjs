@@ -35,7 +35,7 @@ function unit() {
 
 function browser() {
   buildIfNeeded()
-  return jest('browser', ['--config', 'tests/jest.config.mjs', '--runInBand'])
+  return jest('browser', ['--config', 'tests/jest.config.mjs', '--maxWorkers=2'])
 }
 
 function npm(...args) {

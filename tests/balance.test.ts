@@ -6,7 +6,7 @@ import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { integratedLoudness, stretchLoudness } from '@/core/measure/loudness'
 import { EFFECTS } from '@/core/sounds/effects'
 import { HOUSE_RATE, toSamples } from '@/core/units'
-import { output, rawFile, scratch } from './support/application'
+import { output, rawFile, scratch, until } from './support/application'
 import {
   capturedSound,
   captureSound,
@@ -218,15 +218,18 @@ test('comparing changes what is heard at once and leaves the lesson as it is', a
   await captureSound(page)
   await new Promise((resolve) => setTimeout(resolve, 1500))
   const changedAt = (await capturedSound(page))[0]!.length
+  const at = changedAt / HOUSE_RATE
   await chooseSegment(page, 'One level')
-  await new Promise((resolve) => setTimeout(resolve, 2000))
-  const sound = await capturedSound(page)
+  const sound = await until(async () => {
+    const heard = await capturedSound(page)
+    const [{ within }, end] = [levels(heard), heard[0]!.length / HOUSE_RATE]
+    return end > at + 1.6 && within(at - 0.8, at) - within(end - 0.8, end) > 4 && heard
+  }, 7)
   await clickOn(page, 'Pause')
   const { within } = levels(sound)
-  const at = changedAt / HOUSE_RATE
-  expect(within(at - 0.8, at) - within(at + 0.8, at + 1.6)).toBeGreaterThan(4)
   // Without a gap.
-  for (let time = at - 0.5; time < at + 1.5; time += 0.1) expect(within(time, time + 0.1)).toBeGreaterThan(-75)
+  for (let time = at - 0.5; time < sound[0]!.length / HOUSE_RATE - 0.1; time += 0.1)
+    expect(within(time, time + 0.1)).toBeGreaterThan(-75)
   await chooseSegment(page, 'As set')
   await chooseSegment(page, 'All', '[aria-label="What is heard"]')
   expect(await lesson()).toEqual(before)

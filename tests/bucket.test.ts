@@ -4,9 +4,16 @@ import type { Browser } from 'puppeteer-core'
 import sharp from 'sharp'
 import { readWav } from '@/core/formats/wav'
 import { bucketObjects } from '@/media/store/bucketObjects'
-import { ROOT } from '../scripts/application.mjs'
 import { startBucket } from './support/bucket'
-import { headless, madeFile, output, scratch, startApplication, type Application } from './support/application'
+import {
+  headless,
+  madeFile,
+  output,
+  scratch,
+  startApplication,
+  TEST_DATA,
+  type Application,
+} from './support/application'
 import { chooseFiles, clickOn, openBrowser, openPage, storedLesson, waitForSheet } from './support/browser'
 
 /** The whole application with its files in a bucket: what one works with in a folder works the same. */
@@ -20,7 +27,7 @@ const data = join(folder, 'data')
 beforeAll(async () => {
   bucket = await startBucket(join(folder, 'server'))
   // The demo is not made once more.
-  const demo = join(ROOT, '.yarn-step', 'test', 'demo')
+  const demo = join(TEST_DATA, 'demo')
   await Promise.all([mkdir(demo, { recursive: true }), mkdir(data)])
   await symlink(demo, join(data, 'demo'))
   application = await startApplication({

@@ -1,10 +1,9 @@
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import { writeFile } from 'node:fs/promises'
-import sharp from 'sharp'
 import type { Browser, Frame, Page } from 'puppeteer-core'
 import { headless, output, scratch, until } from './support/application'
 import { openBrowser, openPage } from './support/browser'
+import { makeSmallLesson } from './support/smallLesson'
 import { courseSite, unpack, type Site } from './support/site'
 
 /** Packages for course sites: opened from a folder, and in a stand-in of such a site by each standard. */
@@ -18,25 +17,11 @@ const WORDS = [
 let browser: Browser
 
 beforeAll(async () => {
-  for (const [name, background] of [
+  const pictures = [
     ['bar', '#12475a'],
     ['water', '#5a1247'],
-  ] as const)
-    await sharp({ create: { width: 640, height: 360, channels: 3, background } })
-      .png()
-      .toFile(at(`${name}.png`))
-  await writeFile(at('script.txt'), WORDS.join('\n\n'))
-  const made = [
-    'new',
-    '--pictures',
-    at('bar.png'),
-    at('water.png'),
-    '--script',
-    at('script.txt'),
-    '--title',
-    'The bar <1>',
-  ]
-  await headless(...made, '--out', at('lesson.zip'))
+  ] as const
+  await makeSmallLesson(folder, pictures, WORDS, '--title', 'The bar <1>')
   browser = await openBrowser()
 }, 120_000)
 afterAll(() => browser?.close())
@@ -60,7 +45,7 @@ test('opened from a folder it plays, shows its captions, and goes to its chapter
   const { page, faults } = await openPage(browser, pathToFileURL(join(await packaged('plain'), 'index.html')).href)
   await page.waitForFunction(() => document.querySelector('video')!.readyState >= 2)
   expect(await page.title()).toBe('The bar <1>')
-  await page.keyboard.press('c')
+  await page.keyboard.press('t')
   const shown = () =>
     page.$eval('video', (video) => [...(video.textTracks[0]!.activeCues ?? [])].map((cue) => (cue as VTTCue).text))
   const chapters = await page.$$eval('#chapters button', (all) => all.map((one) => one.textContent))
@@ -68,8 +53,21 @@ test('opened from a folder it plays, shows its captions, and goes to its chapter
   await (await page.$('#chapters li:nth-child(2) button'))!.click()
   await until(async () => (await shown()).join(' ').startsWith('Where the water'), 20)
   await page.waitForSelector('#chapters li:nth-child(2) button[aria-current=true]')
-  await page.keyboard.press('k')
+  await page.keyboard.press('p')
   expect(await page.$eval('video', (video) => video.paused)).toBe(true)
+  // Back to where the sentence before began, and on to the next one.
+  const now = () => page.$eval('video', (video) => video.currentTime)
+  const second = await page.$eval('#chapters li:nth-child(2) button', (one) =>
+    Number((one as HTMLElement).dataset.time),
+  )
+  await page.keyboard.press('b')
+  expect(await now()).toBeLessThan(second)
+  await page.keyboard.press('n')
+  expect(Math.abs((await now()) - second)).toBeLessThan(1)
+  // Single letters can be switched off.
+  await page.click('#keys')
+  await page.keyboard.press('b')
+  expect(Math.abs((await now()) - second)).toBeLessThan(1)
   await page.click('summary')
   expect(await page.$eval('details', (one) => one.innerText)).toContain(WORDS[0])
   expect(faults).toEqual([])

@@ -8,7 +8,9 @@ import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
 import { jobInputSchema, jobResultSchemas, type JobKind } from '@/core/messages/job'
 import { NotThere } from '@/core/userError'
 import { db, isDatabaseAway, pool, transaction } from '@/db/client'
+import { styleOf } from '@/core/course/courseStyle'
 import { createCourse, listCourses } from '@/db/courses'
+import { courseStyle, setCourseStyle } from '@/db/courseStyles'
 import { cancelJob, exportsOfLesson, failJob, findJob, finishJob, insertJob, loadJob, reportProgress } from '@/db/jobs'
 import { documentOf } from '@/core/lesson/telling'
 import { createLesson, listRevisions, loadLesson, nameRevision, saveLesson, thinRevisions } from '@/db/lessons'
@@ -295,4 +297,22 @@ describe('a database that goes away', () => {
       .catch((failed: unknown) => failed)
     expect(isDatabaseAway(error)).toBe(false)
   })
+})
+
+test('when a course says how its lessons look, those that were as it was follow, and can go back', async () => {
+  const own = await createCourse('Day Skipper Evenings')
+  const style = styleOf(lesson())
+  expect(await courseStyle(own)).toBe(null)
+  const [plain, square] = [
+    await createLesson(own, lesson('Plain')),
+    await createLesson(own, { ...lesson('Square'), frame: { ...style.frame, shape: '1:1' } }),
+  ]
+  expect(await setCourseStyle(own, style)).toBe(0)
+  const changed = { ...style, frame: { ...style.frame, shape: '4:3' as const }, opening: 1 }
+  expect(await setCourseStyle(own, changed)).toBe(2)
+  expect(await courseStyle(own)).toEqual(changed)
+  expect((await loadLesson(plain)).lesson).toMatchObject({ frame: { shape: '4:3' }, opening: 1 })
+  expect((await loadLesson(square)).lesson).toMatchObject({ frame: { shape: '1:1' }, opening: 1 })
+  expect((await listRevisions(plain)).map(({ revision }) => revision)).toEqual([2, 1])
+  await expect(courseStyle('nowhere')).rejects.toBeInstanceOf(NotThere)
 })

@@ -1,8 +1,9 @@
-import { readdir, readFile, rm, writeFile } from 'node:fs/promises'
+import { readdir, readFile, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import type { Chapter } from '@/core/captions/chapters'
 import { headless, output, scratch } from './support/application'
+import { makeSmallLesson, type SmallStep } from './support/smallLesson'
 
 /** What is delivered, made by the headless command and opened by an independent program. */
 
@@ -12,27 +13,15 @@ const SCRIPT = [
   'Before you cross the bar of Skerrow Harbour, watch it for five minutes from the lee of the breakwater.',
   'White water means that you wait. If you hear the bell, stay where you are, and call the harbour office.',
 ]
-interface Step {
-  title: string
-  start: number
-  end: number
-}
-let steps: Step[]
+let steps: SmallStep[]
 const lesson = () => at('lesson.zip')
 
 beforeAll(async () => {
-  for (const [name, background] of [
+  const pictures = [
     ['bar', '#12475a'],
     ['bell', '#5a1247'],
-  ] as const)
-    await sharp({ create: { width: 640, height: 360, channels: 3, background } })
-      .png()
-      .toFile(at(`${name}.png`))
-  await writeFile(at('script.txt'), SCRIPT.join('\n\n'))
-  const made = await headless(
-    ...['new', '--pictures', at('bar.png'), at('bell.png'), '--script', at('script.txt'), '--out', lesson()],
-  )
-  steps = (made as { steps: Step[] }).steps
+  ] as const
+  ;({ steps } = await makeSmallLesson(folder, pictures, SCRIPT))
 }, 120_000)
 
 interface Cue {

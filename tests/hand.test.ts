@@ -175,3 +175,38 @@ test('the side is made wider by keys, and stays so', async () => {
   await page.keyboard.press('ArrowRight')
   expect(await width()).toBe(first)
 })
+
+test.each([
+  ['enlarged to 200 %', 640, 400],
+  ['on a phone', 390, 800],
+])('%s every view has all its controls in reach, and settings unfold', async (_, width, height) => {
+  await page.setViewport({ width, height })
+  const beyond = () =>
+    page.$$eval('button, a, input, [role=combobox], [role=radio]', (all) =>
+      all
+        .filter((one) => {
+          const { right, width: wide, height: high } = one.getBoundingClientRect()
+          // What is kept for readers of screens has no size.
+          return wide > 2 && high > 2 && right > innerWidth + 1
+        })
+        .map((one) => one.getAttribute('aria-label') ?? one.textContent),
+    )
+  for (const view of ['Booth', 'Balance', 'Finish', 'Sheet']) {
+    await clickOn(page, view)
+    await page.waitForFunction(
+      (name) => document.querySelector('[aria-current=page]')?.textContent?.startsWith(name),
+      {},
+      view,
+    )
+    await page.waitForNetworkIdle({ idleTime: 300, timeout: 20_000 }).catch(() => null)
+    expect({ view, beyond: await beyond() }).toEqual({ view, beyond: [] })
+    expect(await page.evaluate(() => document.scrollingElement!.scrollWidth)).toBeLessThanOrEqual(width)
+  }
+  await waitForSheet(page)
+  await page.waitForSelector('#step-title', { hidden: true })
+  await clickOn(page, 'Settings')
+  await page.waitForSelector('#step-title', { visible: true })
+  expect(await beyond()).toEqual([])
+  await clickOn(page, 'Fold the settings')
+  await page.setViewport({ width: 1280, height: 800 })
+})

@@ -3,7 +3,8 @@ export default {
   rootDir: '..',
   testMatch: ['<rootDir>/tests/**/*.test.ts'],
   testEnvironment: 'node',
-  testTimeout: 240_000,
+  // Two lanes each make the demo first, at the same time.
+  testTimeout: 480_000,
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   modulePathIgnorePatterns: ['<rootDir>/.next/', '<rootDir>/dist/', '<rootDir>/.yarn-step/'],

@@ -1,3 +1,4 @@
+import { newStill } from '@/core/lesson/document'
 import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser, ElementHandle, Page } from 'puppeteer-core'
@@ -5,7 +6,8 @@ import { readWav, writeWav } from '@/core/formats/wav'
 import type { Lesson, Step } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { noise } from '@/core/testing/signals'
-import { FRAME_RATE, HOUSE_RATE } from '@/core/units'
+import { COMMON_FRAME } from '@/core/picture/frame'
+import { HOUSE_RATE } from '@/core/units'
 import {
   headless,
   madeFile,
@@ -164,7 +166,7 @@ test('recorded over, cleaned, corrected, with new slides: in the delivered file 
   expect(filmStepOf(after).script).toBe(SCRIPT.replace('Wait', 'Stay there'))
   expect(filmStepOf(after).passages[0]!.media).not.toBe(filmStepOf(before).passages[0]!.media)
   expect(layoutLesson(after).loose).toEqual([])
-  expect(filmStepOf(after).more[0]!.picture).toMatchObject({ kind: 'still', media: mediaOfSlides(after), page: 3 })
+  expect(filmStepOf(after).more[0]!.picture).toMatchObject(newStill(mediaOfSlides(after), 3))
   await measureDelivered(after)
 })
 
@@ -202,17 +204,17 @@ async function measureDelivered(of: Lesson): Promise<void> {
 
   // The film changes a little from frame to frame; where a slide takes its place, it changes most.
   const frames = await framesOf(at('lesson.mp4'))
-  const first = Math.ceil(step.start * FRAME_RATE) + 1
-  const own = frames.slice(first, Math.floor(step.end * FRAME_RATE) - 1)
+  const first = Math.ceil(step.start * COMMON_FRAME.rate) + 1
+  const own = frames.slice(first, Math.floor(step.end * COMMON_FRAME.rate) - 1)
   const changes = own.slice(1).map((frame, i) => difference(frame, own[i]!))
-  const changed = (first + 1 + changes.indexOf(Math.max(...changes))) / FRAME_RATE
+  const changed = (first + 1 + changes.indexOf(Math.max(...changes))) / COMMON_FRAME.rate
   expect(Math.abs(changed - lookSaid!)).toBeLessThan(0.12)
 
   const { picture } = filmStepOf(of)
   const pin = picture.kind === 'recording' ? picture.pins[0]! : null
-  const shown = frames[Math.round(finallySaid! * FRAME_RATE)]!
+  const shown = frames[Math.round(finallySaid! * COMMON_FRAME.rate)]!
   const likely = (await framesOf(at('2-film.mp4'))).map((frame) => difference(frame, shown))
-  expect(Math.abs(likely.indexOf(Math.min(...likely)) / FRAME_RATE - pin!.at)).toBeLessThan(0.35)
+  expect(Math.abs(likely.indexOf(Math.min(...likely)) / COMMON_FRAME.rate - pin!.at)).toBeLessThan(0.35)
 }
 
 /** When the voice sets in after each silence of more than a second, from a moment of the lesson on. */

@@ -21,12 +21,11 @@ export type Factor = number
 /** Sample rate of everything after import: the house format. */
 export const HOUSE_RATE: Hertz = 48000
 /** Frame rate of every finished video. */
-export const FRAME_RATE: Hertz = 30
 
 const NEPERS = Math.LN10 / 20
 /** By the natural exponential, which is several times as fast as a power of ten. */
 export const toFactor = (gain: Decibels): Factor => Math.exp(gain * NEPERS)
 export const toDecibels = (factor: Factor): Decibels => 20 * Math.log10(factor)
 export const toSamples = (time: Seconds, rate: Hertz = HOUSE_RATE): SampleIndex => Math.round(time * rate)
-export const toFrames = (time: Seconds): FrameIndex => Math.round(time * FRAME_RATE)
+export const toFrames = (time: Seconds, rate: Hertz): FrameIndex => Math.round(time * rate)
 export const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value))

@@ -43,15 +43,25 @@ video.addEventListener('timeupdate', () => {
   if (seen() >= ENOUGH) finish()
 })
 
+/** Who goes back right after a sentence began means the one before. */
+const JUST_BEGUN = 1 // s
 const KEYS: Record<string, () => void> = {
-  k: () => void (video.paused ? video.play() : video.pause()),
-  j: () => (video.currentTime = Math.max(0, video.currentTime - 10)),
-  l: () => (video.currentTime = Math.min(video.duration, video.currentTime + 10)),
-  c: () => showCaptions(track.mode !== 'showing'),
+  p: () => void (video.paused ? video.play() : video.pause()),
+  b: () => {
+    const before = content.captions.findLast(({ start }) => start < video.currentTime - JUST_BEGUN)
+    video.currentTime = before?.start ?? 0
+  },
+  n: () => {
+    const next = content.captions.find(({ start }) => start > video.currentTime + 0.05)
+    if (next) video.currentTime = next.start
+  },
+  t: () => showCaptions(track.mode !== 'showing'),
 }
+/** Single letters can be switched off, for those who speak to their machine (WCAG 2.2, 2.1.4). */
+const keys = document.getElementById('keys') as HTMLInputElement
 document.addEventListener('keydown', (event) => {
-  const isTyping = event.target instanceof HTMLSelectElement
-  if (!isTyping && !event.ctrlKey && !event.metaKey && !event.altKey) KEYS[event.key.toLowerCase()]?.()
+  const isFree = keys.checked && !(event.target instanceof HTMLSelectElement)
+  if (isFree && !event.ctrlKey && !event.metaKey && !event.altKey) KEYS[event.key.toLowerCase()]?.()
 })
 
 /** By what was really played, not by where somebody has jumped to. */

@@ -8,6 +8,8 @@ export const courses = pgTable('courses', {
   title: text('title').notNull(),
   /** Words that synthesised voices are told how to say. */
   pronunciations: jsonb('pronunciations').notNull().default([]),
+  /** How its lessons look (core/course/courseStyle.ts); null: nobody has said so. */
+  style: jsonb('style'),
   /** Among the others, where the author has put them in an order; null: after them, by age. */
   place: integer('place'),
   /** Kept for a while, and can be brought back (db/deleted.ts). */

@@ -12,6 +12,7 @@ import {
   type Passage,
   type Picture,
   type Step,
+  newStill,
 } from '@/core/lesson/document'
 import { shelfItem } from '@/core/lesson/fromFile'
 import { newTake } from '@/core/lesson/takes'
@@ -62,7 +63,7 @@ export async function crossingLesson(browser: Browser, store: MediaStore, work: 
         ? { ...newRecording(files.page.hash, files.page.length!), gain: -8 }
         : 'card' in show
           ? { kind: 'card', lines: show.card }
-          : { kind: 'still', media: files.deck.hash, page: ++page }
+          : newStill(files.deck.hash, ++page)
     const passages = [{ ...spanOf(first, i, 0, sentences.length - 1), id: `p${i + 1}`, pause: 0 }]
     const lengths = { leadIn: i === CARD ? 3 : 0.3, tail: i === OVER ? 5 : 0.6 }
     return {
@@ -85,7 +86,7 @@ export async function crossingLesson(browser: Browser, store: MediaStore, work: 
   steps[POSTS]!.more = [
     {
       id: 'more1',
-      picture: { kind: 'still', media: files.deck.hash, page: page + 1 },
+      picture: newStill(files.deck.hash, page + 1),
       mark: markAt(steps[POSTS]!, 'As soon as'),
     },
   ]

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { cp, mkdir, readdir, readFile, rename, rm } from 'node:fs/promises'
+import { copyFile, mkdir, readdir, readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { createCourse } from '@/db/courses'
 import { createLesson, isTaken } from '@/db/lessons'
@@ -7,6 +7,7 @@ import { pool } from '@/db/client'
 import { mediaStore } from '@/jobs/places'
 import { readArchive } from '@/media/archive'
 import { dataFolder } from '@/media/settings'
+import { replaceWhole } from '@/media/store/files'
 import { exists } from '@/media/store/store'
 import { CROSSING_ARCHIVE, LEARN_ARCHIVE, makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
 
@@ -27,7 +28,9 @@ for (const course of COURSES) {
   for (const [id, archive] of Object.entries(course.lessons))
     if (!(await isTaken(id))) await createLesson(course.id, await readArchive(join(made, archive), mediaStore()), id)
 }
-await cp(join(made, RAW_FOLDER), 'demo-files', { recursive: true })
+await mkdir('demo-files', { recursive: true })
+for (const name of await readdir(join(made, RAW_FOLDER)))
+  await replaceWhole(join('demo-files', name), (draft) => copyFile(join(made, RAW_FOLDER, name), draft))
 await pool().end()
 
 /** Made once for each state of the demo's own sources, and kept. */

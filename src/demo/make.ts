@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import type { Browser } from 'puppeteer-core'
 import { writeWav } from '@/core/formats/wav'
-import { emptyLesson, newBed, newRecording, newStep, type Lesson, type Picture } from '@/core/lesson/document'
+import { emptyLesson, newBed, newRecording, newStep, type Lesson, type Picture, newStill } from '@/core/lesson/document'
 import { newLayer, type Layer, type WordsLayer } from '@/core/lesson/layers'
 import { firstLesson } from '@/core/lesson/firstLesson'
 import { shelfItem } from '@/core/lesson/fromFile'
@@ -119,7 +119,7 @@ async function tideLesson(browser: Browser, store: MediaStore, work: string): Pr
         ? newRecording(page!.hash, page!.length!)
         : 'card' in show
           ? { kind: 'card', lines: show.card }
-          : { kind: 'still', media: deck!.hash, page: ++slide }
+          : newStill(deck!.hash, ++slide)
     const { from, to } = parts[i]!
     return {
       ...newStep(newId(), title, picture),

@@ -4,7 +4,6 @@ import { join } from 'node:path'
 import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { Entry, ZipFile } from 'yauzl'
-import yazl from 'yazl'
 import { z } from 'zod'
 import { mediaOf, type Lesson } from '@/core/lesson/document'
 import { storableLesson } from '@/core/lesson/storable'
@@ -17,6 +16,7 @@ import { freeBytes } from './store/disk'
 import { importMedia, type ImportOptions } from './import/import'
 import { hashFile, PARTS, type MediaStore } from './store/store'
 import { withWorkFolder } from './store/workFolder'
+import { zipOf, type ZipPart } from './writeZip'
 import { bytesOf, entriesOf, openZip, streamOf } from './zip'
 
 /**
@@ -44,28 +44,21 @@ export async function writeArchive(lesson: Lesson, store: MediaStore, out: strin
  * are missing are left out, and the lesson says so when it is opened.
  */
 export async function archiveOf(document: unknown, media: Iterable<string>, store: MediaStore): Promise<Readable> {
-  const zip = new yazl.ZipFile()
   const list: z.infer<typeof mediaListSchema> = []
+  const files: ZipPart[] = []
   for (const hash of [...media].sort()) {
     if (!(await store.has(hash)) || !(await store.hasPart(hash, PARTS.original))) continue
     const { extension, name } = await store.info(hash)
     const file = `${hash}.${extension}`
     list.push({ hash, file, name })
-    // One after the other, as the archive is read.
-    zip.addReadStreamLazy(`media/${file}`, { compress: false }, (give) => {
-      store.local(hash, PARTS.original).then(
-        (path) => give(null, createReadStream(path)),
-        (error: Error) => give(error, null as never),
-      )
-    })
+    const content = async () => createReadStream(await store.local(hash, PARTS.original))
+    files.push({ name: `media/${file}`, content })
   }
-  zip.addBuffer(Buffer.from(JSON.stringify(document, null, 1)), 'lesson.json')
-  zip.addBuffer(Buffer.from(JSON.stringify(list, null, 1)), 'media/media.json')
-  zip.end()
-  const stream = zip.outputStream as Readable
-  // A file that goes away in the middle ends the archive with an error instead of leaving its reader waiting.
-  zip.on('error', (error) => stream.destroy(error as Error))
-  return stream
+  return zipOf([
+    ...files,
+    { name: 'lesson.json', content: JSON.stringify(document, null, 1) },
+    { name: 'media/media.json', content: JSON.stringify(list, null, 1) },
+  ])
 }
 
 /** Reads a lesson and takes its files into the store. Nothing outside the store is written. */

@@ -48,6 +48,7 @@ const probeSchema = z.object({
         field_order: z.string().optional(),
         color_space: z.string().optional(),
         color_transfer: z.string().optional(),
+        tags: z.object({ title: z.string().optional(), language: z.string().optional() }).optional(),
         disposition: z.object({ attached_pic: z.number(), default: z.number() }).partial().optional(),
         side_data_list: z.array(z.object({ rotation: z.number().optional() })).optional(),
       }),
@@ -60,6 +61,9 @@ export interface Probe {
   /** Length the container states, where it does and does not only guess. */
   length: Seconds | null
   sound: SoundStream | null
+  /** What its sound streams are called, in the order of the file, and which of them `sound` is. */
+  soundTracks: string[]
+  soundTrack: number
   picture: PictureStream | null
 }
 
@@ -96,8 +100,20 @@ export async function probeFile(path: string, demuxer: string, name: string): Pr
   if ((format.duration ?? 0) > LIMITS.length && !(await isEstimated(path, demuxer))) throw tooLong(name)
   return {
     length: (await isEstimated(path, demuxer)) ? null : (format.duration ?? null),
+    soundTracks: sounds.map(({ tags }, i) => tags?.title || languageName(tags?.language) || `${i + 1}`),
+    soundTrack: sound ? sounds.indexOf(sound) : 0,
     sound: sound ? { index: sound.index, rate: sound.sample_rate!, channels: sound.channels! } : null,
     picture: picture ? pictureOf(picture) : null,
+  }
+}
+
+/** Of a code as files have it; null where it says nothing. */
+function languageName(code: string | undefined): string | null {
+  if (!code || code === 'und') return null
+  try {
+    return new Intl.DisplayNames('en', { type: 'language' }).of(code) ?? null
+  } catch {
+    return null
   }
 }
 

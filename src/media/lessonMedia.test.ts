@@ -1,4 +1,4 @@
-import { newRecording, newStep, type Lesson } from '@/core/lesson/document'
+import { newRecording, newStep, type Lesson, newStill } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
 import { DECK, lessonOver, SONG, TAKE } from '@/core/testing/lessons'
 import { assertCanBeMade } from './lessonMedia'
@@ -24,7 +24,7 @@ test('what is in the way is told apart, and where it is', async () => {
   expect(await made({ ...lesson, bedCues: [{ ...lesson.bedCues[0]!, media: 'f'.repeat(64) }] })).toMatch(
     /These files are missing: a take/,
   )
-  const beyond = newStep('x', '', { kind: 'still', media: DECK, page: 99 })
+  const beyond = newStep('x', '', newStill(DECK, 99))
   expect(await made({ ...lesson, steps: [...lesson.steps, beyond] })).toMatch(
     /Step 3: it shows page 99 of a file that has 2/,
   )

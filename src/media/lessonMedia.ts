@@ -3,7 +3,7 @@ import { partsBetweenCuts } from '@/core/picture/motion'
 import type { MediaInfo } from '@/core/messages/media'
 import type { SoundOf } from '@/core/lesson/sounding'
 import { cleaningOf, voicesOf } from '@/core/lesson/takes'
-import { FRAME_RATE } from '@/core/units'
+import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import type { Analysis } from '@/core/measure/analysis'
 import type { AnalysisOf } from '@/core/mix/mixPlan'
@@ -52,23 +52,24 @@ export async function assertCanBeMade(lesson: Lesson, store: MediaStore): Promis
     )
   lesson.steps.forEach((step, index) => {
     for (const picture of picturesOfStep(step)) {
-      const obstacle = obstacleIn(picture, infoOf)
+      const obstacle = obstacleIn(picture, infoOf, 1 / lesson.frame.rate)
       if (obstacle) throw new UserError(`Step ${index + 1}: ${obstacle}`)
     }
   })
 }
 
-function obstacleIn(picture: Picture, infoOf: (hash: string) => MediaInfo | undefined): string | null {
-  if (picture.kind === 'recording' && partsBetweenCuts(picture).every(({ from, to }) => to - from < SHORTEST))
+function obstacleIn(
+  picture: Picture,
+  infoOf: (hash: string) => MediaInfo | undefined,
+  shortest: Seconds,
+): string | null {
+  if (picture.kind === 'recording' && partsBetweenCuts(picture).every(({ from, to }) => to - from < shortest))
     return 'everything of its recording is cut out. Take back a cut, or give the step another picture.'
   const pages = picture.kind === 'still' ? (infoOf(picture.media)?.pages.length ?? 0) : Infinity
   return picture.kind === 'still' && picture.page > pages
     ? `it shows page ${picture.page} of a file that has ${pages}. Give the step another picture.`
     : null
 }
-
-/** Less than a picture of the video. */
-const SHORTEST = 1 / FRAME_RATE
 
 const titleOf = (lesson: Lesson, hash: string) =>
   lesson.shelf.find(({ media }) => media === hash)?.title ??

@@ -1,3 +1,4 @@
+import type { FrameShape } from '@/core/lesson/framing'
 import type { Layer, Look } from '@/core/lesson/layers'
 
 /** The server has understood and says no; asking again would not help. */
@@ -26,11 +27,11 @@ export async function call<T>(path: string, options: { method?: string; body?: u
 export const thumbnailUrl = (media: string, page: number) => `/api/media/${media}/thumbnail-${page}.webp`
 export const pageUrl = (media: string, page: number) => `/api/media/${media}/page-${page}.png`
 export const proxyUrl = (media: string) => `/api/media/${media}/proxy.mp4`
-export const cardUrl = (lines: readonly string[]) =>
-  `/api/cards?${lines.map((line) => `line=${encodeURIComponent(line)}`).join('&')}`
+export const cardUrl = (lines: readonly string[], shape: FrameShape) =>
+  `/api/cards?shape=${shape}&${lines.map((line) => `line=${encodeURIComponent(line)}`).join('&')}`
 /** What lies over a picture, drawn as the finished video has it. */
-export const layerUrl = (layer: Layer, look: Look) =>
-  `/api/layers?layer=${encodeURIComponent(JSON.stringify(layer))}&look=${encodeURIComponent(JSON.stringify(look))}`
+export const layerUrl = (layer: Layer, look: Look, shape: FrameShape) =>
+  `/api/layers?shape=${shape}&layer=${encodeURIComponent(JSON.stringify(layer))}&look=${encodeURIComponent(JSON.stringify(look))}`
 /** A part of a sound as a file to keep: `wav` or `flac`. */
 export const takeUrl = (media: string, part: { from: number; to: number }, name: string, format: 'wav' | 'flac') =>
   `/api/media/${media}/take?from=${part.from}&to=${part.to}&format=${format}&name=${encodeURIComponent(name)}`

@@ -11,6 +11,8 @@ import { environment, ROOT, runStep, startServer, startWorker, waitForServer } f
 import { freePort, startPostgres } from '../../scripts/postgres.mjs'
 
 export const DEMO_FILES = join(ROOT, 'demo-files')
+/** Two test files run at a time, each on data of its own; what one file has computed is there for those after it. */
+export const TEST_DATA = join(ROOT, '.yarn-step', `test-${process.env.JEST_WORKER_ID ?? 1}`)
 export const rawFile = (name: string) => join(DEMO_FILES, name)
 
 type Process = ReturnType<typeof startServer>
@@ -32,11 +34,10 @@ export interface Application {
 
 /** Server, worker and database of their own, with the demo course loaded; with more settings where they are given. */
 export async function startApplication(settings: Record<string, string> = {}): Promise<Application> {
-  const data = join(ROOT, '.yarn-step', 'test')
-  mkdirSync(data, { recursive: true })
-  const postgres = await startPostgres(data, { fast: true, fresh: true })
+  mkdirSync(TEST_DATA, { recursive: true })
+  const postgres = await startPostgres(TEST_DATA, { fast: true, fresh: true })
   const port = await freePort()
-  const env = { ...environment({ databaseUrl: postgres.url, data, port }), ...settings }
+  const env = { ...environment({ databaseUrl: postgres.url, data: TEST_DATA, port }), ...settings }
   runStep('prepare', env)
   runStep('load-demo', env)
   const server = startServer(env)
@@ -74,7 +75,7 @@ export async function startApplication(settings: Record<string, string> = {}): P
 const run = promisify(execFile)
 
 // What commands keep of one test is there for the others, and nowhere else.
-process.env.YARN_STEP_COMMAND_CACHE ??= join(ROOT, '.yarn-step/test/commands')
+process.env.YARN_STEP_COMMAND_CACHE ??= join(TEST_DATA, 'commands')
 
 /** Runs a program and returns all it printed; throws where it fails. */
 export async function output(program: string, args: string[]): Promise<string> {

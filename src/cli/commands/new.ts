@@ -5,6 +5,7 @@ import { nanoid } from 'nanoid'
 import { writeWav } from '@/core/formats/wav'
 import { layoutLesson } from '@/core/lesson/layout'
 import { firstLesson, scriptsToRead, scriptToFind } from '@/core/lesson/firstLesson'
+import { FRAME_LINES, FRAME_RATES, FRAME_SHAPES, frameSchema, type FrameSettings } from '@/core/lesson/framing'
 import { picturesOf } from '@/core/lesson/fromFile'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
 import { nearestLanguage } from '@/core/narration/words/language'
@@ -28,12 +29,17 @@ interface NewOptions {
   title?: string
   language: string
   withHidden?: boolean
+  shape: string
+  lines: number
+  rate: number
+  fill?: boolean
   out: string
 }
 
 /** Makes a first lesson. Without a voice, what is written in the script or in a deck's notes is read by a synthesised one. */
 export function newLesson(options: NewOptions) {
   const { voice, bed, script, language, withHidden } = options
+  const frame = frameAsked(options)
   return withStore(async (store, assets) => {
     const pictures = await importPictures(store, options.pictures)
     const reading = voice ? await importSoundFile(store, voice) : null
@@ -41,7 +47,7 @@ export function newLesson(options: NewOptions) {
     const title = options.title ?? titleFromName(basename(options.pictures[0]!))
     const shown = { title, pictures, withHidden, script: script ? await readFile(script, 'utf8') : undefined }
     const settings = await voiceFor(language)
-    const lesson = firstLesson(
+    const made = firstLesson(
       {
         ...shown,
         found: reading ? await findWords(store, assets, reading, scriptToFind(shown), language) : undefined,
@@ -51,6 +57,7 @@ export function newLesson(options: NewOptions) {
       },
       () => nanoid(10),
     )
+    const lesson = { ...made, frame, framing: { ...made.framing, way: options.fill ? 'fill' : 'whole' } as const }
     const told = language === 'en' ? lesson : { ...lesson, language, mainLanguage: language, reading: settings }
     await writeArchive(told, store, options.out)
     const timeline = layoutLesson(lesson)
@@ -67,6 +74,14 @@ export function newLesson(options: NewOptions) {
       notes: pictures.flatMap(({ name, note }) => (note ? [`${name}: ${note}`] : [])),
     }
   })
+}
+
+function frameAsked({ shape, lines, rate }: NewOptions): FrameSettings {
+  const asked = frameSchema.safeParse({ shape, lines, rate })
+  if (asked.success) return asked.data
+  throw new UserError(
+    `A video is ${FRAME_SHAPES.join(', ')} in shape, has ${FRAME_LINES.join(', ')} lines and ${FRAME_RATES.join(', ')} pictures a second; ${shape} with ${lines} lines and ${rate} pictures is none of these.`,
+  )
 }
 
 async function importPictures(store: MediaStore, paths: readonly string[]): Promise<MediaInfo[]> {

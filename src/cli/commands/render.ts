@@ -1,10 +1,8 @@
 import { extname, resolve } from 'node:path'
 import { OUTPUTS, type Output, type OutputName } from '@/core/delivery/outputs'
-import { partBetween, type Part } from '@/core/delivery/part'
+import { partBetween, secondsOf, type Part } from '@/core/delivery/part'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { Timeline } from '@/core/lesson/timeline'
-import { lessonFrames } from '@/core/picture/shots'
-import { FRAME_RATE } from '@/core/units'
 import { UserError } from '@/core/userError'
 import { makeOutput } from '@/media/delivery/makeOutput'
 import { renderPicture } from '@/media/delivery/renderPicture'
@@ -62,7 +60,9 @@ export function render(archive: string, wishes: RenderWishes) {
     if (!output) return renderPicture(made, part, extname(out).slice(1).toLowerCase() as 'png' | 'gif' | 'webp', out)
     const balance = await makeOutput(made, output, out, { onProgress: showProgress(), part })
     const steps = timeline.steps.map(({ step, start, end }) => ({ id: step.id, start, end }))
-    return part ? { ...balance, from: part.from / FRAME_RATE, to: part.to / FRAME_RATE } : { ...balance, steps }
+    if (!part) return { ...balance, steps }
+    const { start: from, end: to } = secondsOf(part)
+    return { ...balance, from, to }
   })
 }
 
@@ -75,20 +75,19 @@ function presetOf(preset: string | undefined, way: OutputName, out: string): Out
     throw new UserError(`There is no preset "${preset}". Choose one of ${Object.keys(PRESETS).join(', ')}.`)
   if (named.kind === 'sound') return { ...named, loudness: wished.loudness }
   if (named.kind !== 'video') throw new UserError(`A preset is for videos and sounds: ${out}.`)
-  if (named.container === 'webm' && wished.lines !== 1080)
+  if (named.container === 'webm' && wished.size === 'small')
     throw new UserError('The preset for phones makes an MP4. Let the name of the file end in .mp4.')
   return { ...wished, container: named.container }
 }
 
 function partOf({ step, from, to }: RenderWishes, timeline: Timeline): Part | undefined {
-  const frames = lessonFrames(timeline)
   if (step !== undefined) {
     if (from !== undefined || to !== undefined)
       throw new UserError('Choose either a step or a stretch of time (--from and --to).')
     const span = timeline.steps[step - 1]
     if (!Number.isInteger(step) || !span)
       throw new UserError(`This lesson has ${timeline.steps.length} steps; there is none with the number ${step}.`)
-    return partBetween(span.start, span.end, frames)
+    return partBetween(span.start, span.end, timeline)
   }
   if (from === undefined && to === undefined) return undefined
   const [start, end] = [from ?? 0, to ?? timeline.length]
@@ -96,5 +95,5 @@ function partOf({ step, from, to }: RenderWishes, timeline: Timeline): Part | un
     throw new UserError(
       `From ${start} s to ${end} s is no part of this lesson: it lasts ${timeline.length.toFixed(1)} s.`,
     )
-  return partBetween(start, end, frames)
+  return partBetween(start, end, timeline)
 }

@@ -1,10 +1,10 @@
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { spokenLoudness } from '@/core/measure/takeVoice'
 import type { SpeechSegment } from '@/core/measure/speech'
-import { toFactor, type Decibels, type Hertz, type LoudnessUnits, type Seconds } from '@/core/units'
+import { toFactor, type Decibels, type Hertz, type LoudnessUnits, type Lufs, type Seconds } from '@/core/units'
 import { cheapestPath } from './cheapestPath'
 import { hasteOf, rideCosts, TURN } from './rideCosts'
-import { BED_SILENCE, loudnessWithin, rideWishes, TICK, type Wishes } from './rideWishes'
+import { around, loudnessWithin, rideWishes, SHORT_TERM, TICK, type Wishes } from './rideWishes'
 
 /** Gain in dB, one value every 1 / RIDE_RATE seconds, linear between. */
 export type GainTrack = Float32Array
@@ -31,7 +31,10 @@ const WIDEST_STEP: Decibels = 0.5
 /** How far from a wish a way is looked for: at first, and where the aim is only corrected. */
 const SEARCH = { first: 3.5, again: 2.8 }
 const CORRECTIONS = 2
+/** Room under what is most allowed: the way may pass a little below it. */
 const BELOW_CAP: Decibels = 1
+/** What is softer than this once it is ridden tells nothing. */
+const RIDDEN_SILENCE: Lufs = -95
 /** The path is rounded over so much to each side. */
 const SMOOTHING: Seconds = 0.4
 
@@ -130,9 +133,8 @@ function correct({ sentences, aim, sentence }: Wishes, gain: GainTrack, ridden: 
   for (const { start, end, first, last } of sentences) {
     for (let tick = first; tick < last; tick++) {
       if (Number.isNaN(sentence[tick])) continue
-      const at = tick * TICK
-      const achieved = riddenIn([Math.max(start, at - 1.5), Math.min(end, at + 1.5)])
-      if (achieved > BED_SILENCE - 30) sentence[tick] = gain[tick * POINTS_A_TICK]! + aim[tick]! - achieved
+      const achieved = riddenIn(around(tick * TICK, SHORT_TERM, start, end))
+      if (achieved > RIDDEN_SILENCE) sentence[tick] = gain[tick * POINTS_A_TICK]! + aim[tick]! - achieved
     }
   }
 }

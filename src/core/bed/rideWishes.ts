@@ -6,13 +6,13 @@ import type { Decibels, LoudnessUnits, Lufs, Seconds } from '@/core/units'
 /** The ride decides once a tick. */
 export const TICK: Seconds = 0.1
 /** A bed below this has nothing to ride. */
-export const BED_SILENCE: Lufs = -65
+const BED_SILENCE: Lufs = -65
 
 /** A pause from which a new sentence is taken to begin: levels are not carried across it. */
 const SENTENCE_PAUSE: Seconds = 0.3
 const TICK_HOPS = Math.round(TICK / HOP)
 /** Windows of short-term and momentary loudness (EBU Tech 3341). */
-const SHORT_TERM: Seconds = 3
+export const SHORT_TERM: Seconds = 3
 const MOMENTARY: Seconds = 0.4
 /** What lies so far under the bed's own short-term loudness is a gap in it, which no gain should fill. */
 const GAP: LoudnessUnits = 15
@@ -102,7 +102,8 @@ const stretch = (start: Seconds, end: Seconds, ticks: number): Stretch => ({
 
 type Window = readonly [from: Seconds, to: Seconds]
 
-const around = (at: Seconds, length: Seconds, start: Seconds, end: Seconds): Window => [
+/** A window around a moment, as far as it lies within a sentence. */
+export const around = (at: Seconds, length: Seconds, start: Seconds, end: Seconds): Window => [
   Math.max(start, at - length / 2),
   Math.min(end, at + length / 2),
 ]

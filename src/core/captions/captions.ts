@@ -1,5 +1,4 @@
 import type { Seconds } from '@/core/units'
-import { FRAME_RATE } from '@/core/units'
 import { breakCost } from './breaks'
 
 /** A word as it is said in the lesson. */
@@ -41,7 +40,7 @@ export const USUAL_RULES: CaptionRules = {
   shortest: 1,
   longest: 7,
   pace: 17,
-  apart: 2 / FRAME_RATE,
+  apart: 2 / 30,
 }
 
 /** Costs, to be weighed against those of breaks (breaks.ts). */

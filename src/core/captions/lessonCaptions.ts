@@ -1,7 +1,7 @@
 import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/timeline'
 import { stepWords, type HeardWords } from '@/core/narration/words/stepWords'
-import { makeCaptions, type Caption, type SaidWord } from './captions'
+import { makeCaptions, USUAL_RULES, type Caption, type SaidWord } from './captions'
 
 /** All written words of a lesson as they are said, in order. */
 export function saidWords({ steps, passages }: Timeline, heard: HeardWords): SaidWord[] {
@@ -19,4 +19,5 @@ export const lessonCaptions = (lesson: Lesson, timeline: Timeline, heard: HeardW
     saidWords(timeline, heard),
     timeline.pictures.map(({ start }) => start),
     lesson.language,
+    { ...USUAL_RULES, apart: 2 / timeline.frame.rate },
   )

@@ -1,4 +1,4 @@
-import { newStep, type Lesson } from '@/core/lesson/document'
+import { newStep, type Lesson, newStill } from '@/core/lesson/document'
 import { shelfItem } from '@/core/lesson/fromFile'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/messages/media'
@@ -26,6 +26,10 @@ const info = (hash: string, part: Partial<MediaInfo> = {}): MediaInfo => ({
   texts: [],
   notes: [],
   hidden: [],
+  darkPages: [],
+  labels: [],
+  soundTracks: [],
+  soundTrack: 0,
   lastPicture: null,
   note: null,
   ...part,
@@ -108,7 +112,7 @@ test('music that can not be held in the corridor is found where it happens', () 
 
 test('a picture over which nothing is said while the voice was laid elsewhere', () => {
   const lesson = good()
-  const silent = newStep('x', 'Left out', { kind: 'still', media: DECK, page: 9 })
+  const silent = newStep('x', 'Left out', newStill(DECK, 9))
   lesson.steps.splice(1, 0, silent)
   expect(check(lesson)).toMatchObject([{ severity: 'warning', code: 'nothing-said', stepId: 'x' }])
   // A title before the first word, and a last picture, are nothing to wonder about.

@@ -32,7 +32,7 @@ function checkLook({ look }: Lesson, { layers }: Timeline): Finding[] {
   return [{ severity: 'warning', code: 'low-contrast', text }]
 }
 
-function checkLayer({ layer, step, start, end }: LayerSpan, { steps }: Timeline): Finding[] {
+function checkLayer({ layer, step, start, end }: LayerSpan, { steps, frame }: Timeline): Finding[] {
   const number = steps.find((span) => span.step === step)!.index + 1
   const about = (code: 'small-words' | 'outside' | 'short-label', text: string): Finding => ({
     severity: 'warning',
@@ -45,7 +45,7 @@ function checkLayer({ layer, step, start, end }: LayerSpan, { steps }: Timeline)
   if (layer.kind !== 'closer' && sticksOut(layer))
     found.push(about('outside', 'something over the picture sticks out of it. Move it in, or make it smaller.'))
   if (layer.kind !== 'words' || !layer.text.trim()) return found
-  if (sizeOfWords(layer) < READABLE)
+  if (sizeOfWords(layer, frame) < READABLE)
     found.push(
       about('small-words', `${quoted(layer)} is too small to be read on a phone. Give it more room, or fewer words.`),
     )

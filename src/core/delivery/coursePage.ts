@@ -51,9 +51,10 @@ export function writeCoursePage(content: PageContent): string {
     <p class="controls">
       <label>Speed <select id="speed"><option>0.75</option><option selected>1</option><option>1.25</option><option>1.5</option><option>2</option></select></label>
       <label><input type="checkbox" id="captions"> Captions</label>
+      <label><input type="checkbox" id="keys" checked> Keys</label>
       <span id="done" role="status"></span>
     </p>
-    <p class="keys">Keys: <kbd>K</kbd> plays and stops, <kbd>J</kbd> and <kbd>L</kbd> go ten seconds back and on, <kbd>C</kbd> shows captions.</p>
+    <p class="keys"><kbd>P</kbd> plays and stops, <kbd>B</kbd> goes back to where the sentence began, <kbd>N</kbd> to the next one, <kbd>T</kbd> shows what is said as text.</p>
     <nav aria-label="Chapters">
       <h2>Chapters</h2>
       <ol id="chapters">

@@ -16,7 +16,8 @@ export type Output =
   | {
       kind: 'video'
       container: 'mp4' | 'webm'
-      lines: 1080 | 540
+      /** As large as the lesson says, or with 540 lines. */
+      size: 'lesson' | 'small'
       loudness: Loudness
       hasMusic: boolean
       captions: 'track' | 'picture'
@@ -32,7 +33,7 @@ export type Output =
 const video = (part: Partial<Extract<Output, { kind: 'video' }>> = {}): Output => ({
   kind: 'video',
   container: 'mp4',
-  lines: 1080,
+  size: 'lesson',
   loudness: null,
   hasMusic: true,
   captions: 'track',
@@ -46,7 +47,7 @@ const video = (part: Partial<Extract<Output, { kind: 'video' }>> = {}): Output =
 export const OUTPUTS = {
   video: video(),
   'video-site': video({ loudness: { loudness: -14, truePeak: -1 } }),
-  phone: video({ lines: 540, loudness: { loudness: -16, truePeak: -1 } }),
+  phone: video({ size: 'small', loudness: { loudness: -16, truePeak: -1 } }),
   archive: video({ loudness: { loudness: -23, truePeak: -1 } }),
   webm: video({ container: 'webm' }),
   'without-music': video({ hasMusic: false }),
@@ -130,8 +131,8 @@ const NAMED: Partial<Record<OutputName, string>> = {
 }
 
 export function fileNameOf(title: string, name: OutputName): string {
-  const named = NAMED[name]
-  return `${named ? `${title}, ${named}` : title}.${endingOf(outputOf(name))}`
+  const [own, named] = [title.trim() || 'Lesson', NAMED[name]]
+  return `${named ? `${own}, ${named}` : own}.${endingOf(outputOf(name))}`
 }
 
 /** Whether something sounds in it that is measured. */

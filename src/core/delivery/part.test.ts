@@ -1,12 +1,15 @@
+import { USUAL_FRAMING } from '@/core/lesson/framing'
 import { layoutLesson } from '@/core/lesson/layout'
 import { lessonOver } from '@/core/testing/lessons'
 import { lessonFrames, planShots, type Shot } from '@/core/picture/shots'
 import { captionsWithin, partBetween, shotsWithin, within } from './part'
 
 test('a part covers the frames of its time, at least one, and none beyond the lesson', () => {
-  expect(partBetween(1, 2, 300)).toEqual({ from: 30, to: 60 })
-  expect(partBetween(9.99, 20, 300)).toEqual({ from: 299, to: 300 })
-  expect(partBetween(2, 2, 300)).toEqual({ from: 60, to: 61 })
+  const timeline = layoutLesson(lessonOver([0, 10]))
+  expect(timeline.length).toBe(10)
+  expect(partBetween(1, 2, timeline)).toEqual({ from: 30, to: 60, rate: 30 })
+  expect(partBetween(9.99, 20, timeline)).toEqual({ from: 299, to: 300, rate: 30 })
+  expect(partBetween(2, 2, timeline)).toEqual({ from: 60, to: 61, rate: 30 })
 })
 
 test('the parts of a lesson, one after the other, are the lesson', () => {
@@ -15,8 +18,8 @@ test('the parts of a lesson, one after the other, are the lesson', () => {
   const frames = lessonFrames(timeline)
   const middle = 200
   const parts = [
-    { from: 0, to: middle },
-    { from: middle, to: frames },
+    { from: 0, to: middle, rate: 30 },
+    { from: middle, to: frames, rate: 30 },
   ]
   const steps = parts.flatMap((part) =>
     shotsWithin(shots, part).flatMap(({ step, frames: count }) => Array<string>(count).fill(step)),
@@ -25,8 +28,9 @@ test('the parts of a lesson, one after the other, are the lesson', () => {
 })
 
 test('a recording goes on where the part begins, at its own speed', () => {
-  const plays: Shot = { step: 's', start: 30, frames: 90, kind: 'plays', media: 'm', from: 4, speed: 2 }
-  expect(shotsWithin([plays], { from: 60, to: 100 })).toEqual([{ ...plays, start: 0, frames: 40, from: 6 }])
+  const recording = { kind: 'plays', media: 'm', framing: USUAL_FRAMING } as const
+  const plays: Shot = { step: 's', start: 30, frames: 90, ...recording, from: 4, speed: 2 }
+  expect(shotsWithin([plays], { from: 60, to: 100, rate: 30 })).toEqual([{ ...plays, start: 0, frames: 40, from: 6 }])
 })
 
 test('what sticks out of a part is cut, and told in the part’s own time', () => {
@@ -36,7 +40,7 @@ test('what sticks out of a part is cut, and told in the part’s own time', () =
     { start: 2.9, end: 5 },
     { start: 5, end: 6 },
   ]
-  const part = { from: 30, to: 90 }
+  const part = { from: 30, to: 90, rate: 30 }
   expect(within(spans, part).map(({ start, end }) => [start, end].map((time) => Math.round(time * 10)))).toEqual([
     [0, 5],
     [6, 14],

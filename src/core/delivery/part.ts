@@ -2,28 +2,50 @@ import type { Caption } from '@/core/captions/captions'
 import type { Chapter } from '@/core/captions/chapters'
 import { RIDE_RATE } from '@/core/bed/ride'
 import type { MixLevels } from '@/core/mix/mixPlan'
-import type { Shot } from '@/core/picture/shots'
-import { FRAME_RATE, type FrameIndex, type Seconds } from '@/core/units'
+import { lessonFrames, samplesOfFrames, type Shot } from '@/core/picture/shots'
+import type { SampleRange } from '@/core/mix/renderer'
+import type { FrameIndex, Hertz, Seconds } from '@/core/units'
+import type { Timeline } from '@/core/lesson/timeline'
 
 /** A stretch of a lesson that is made for itself: from a frame to before another. */
 export interface Part {
   from: FrameIndex
   to: FrameIndex
+  /** Frames a second. */
+  rate: Hertz
 }
+
+export const wholeOf = (timeline: Timeline): Part => ({
+  from: 0,
+  to: lessonFrames(timeline),
+  rate: timeline.frame.rate,
+})
 
 /** The frames that a stretch of time covers, at least one. */
-export function partBetween(start: Seconds, end: Seconds, frames: FrameIndex): Part {
-  const from = Math.min(frames - 1, Math.max(0, Math.round(start * FRAME_RATE)))
-  return { from, to: Math.min(frames, Math.max(from + 1, Math.round(end * FRAME_RATE))) }
+export function partBetween(start: Seconds, end: Seconds, timeline: Timeline): Part {
+  const { to: frames, rate } = wholeOf(timeline)
+  const from = Math.min(frames - 1, Math.max(0, Math.round(start * rate)))
+  return { from, to: Math.min(frames, Math.max(from + 1, Math.round(end * rate))), rate }
 }
 
-export function shotsWithin(shots: readonly Shot[], { from, to }: Part): Shot[] {
+export const secondsOf = ({ from, to, rate }: Part): { start: Seconds; end: Seconds; length: Seconds } => ({
+  start: from / rate,
+  end: to / rate,
+  length: (to - from) / rate,
+})
+
+export const samplesOf = ({ from, to, rate }: Part): SampleRange => ({
+  from: samplesOfFrames(from, rate),
+  to: samplesOfFrames(to, rate),
+})
+
+export function shotsWithin(shots: readonly Shot[], { from, to, rate }: Part): Shot[] {
   return shots.flatMap((shot): Shot[] => {
     const [first, last] = [Math.max(shot.start, from), Math.min(shot.start + shot.frames, to)]
     if (last <= first) return []
     const skipped = first - shot.start
     const cut = { ...shot, start: first - from, frames: last - first }
-    if (cut.kind === 'plays') return [{ ...cut, from: cut.from + (skipped / FRAME_RATE) * cut.speed }]
+    if (cut.kind === 'plays') return [{ ...cut, from: cut.from + (skipped / rate) * cut.speed }]
     if (cut.kind === 'drawn') return [{ ...cut, stacks: cut.stacks.slice(skipped, skipped + last - first) }]
     return [cut]
   })
@@ -31,7 +53,7 @@ export function shotsWithin(shots: readonly Shot[], { from, to }: Part): Shot[] 
 
 /** What lies in a part, in the part's own time; what sticks out is cut. */
 export function within<T extends { start: Seconds; end: Seconds }>(spans: readonly T[], part: Part): T[] {
-  const [from, to] = [part.from / FRAME_RATE, part.to / FRAME_RATE]
+  const { start: from, end: to } = secondsOf(part)
   return spans
     .filter(({ start, end }) => end > from && start < to)
     .map((span) => ({ ...span, start: Math.max(0, span.start - from), end: Math.min(to, span.end) - from }))
@@ -45,7 +67,7 @@ export const chaptersWithin = (chapters: readonly Chapter[], part: Part): Chapte
 
 /** By what a part's sound is judged. */
 export function levelsWithin(levels: MixLevels, part: Part): Pick<MixLevels, 'speech' | 'music' | 'clearance'> {
-  const cells = RIDE_RATE / FRAME_RATE
+  const cells = RIDE_RATE / part.rate
   return {
     speech: within(levels.speech, part),
     music: within(levels.music, part),

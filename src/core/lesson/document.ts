@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { cleanUpSchema, NO_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { DEFAULT_READING, readingSettingsSchema } from '@/core/narration/speechVoice'
+import { frameSchema, framingSchema, USUAL_FRAME, USUAL_FRAMING } from './framing'
 import { CUT, DEFAULT_LOOK, edgeSchema, layerSchema, lookSchema } from './layers'
 import { LIMITS } from './limits'
 
@@ -12,7 +13,7 @@ import { LIMITS } from './limits'
  * There are no optional keys (`null` says 'none'), so that a document has one spelling only.
  */
 
-export const FORMAT_VERSION = 4
+export const FORMAT_VERSION = 5
 
 const seconds = z.number().min(0).max(LIMITS.length)
 const name = z.string().max(LIMITS.nameCharacters)
@@ -21,8 +22,11 @@ const id = z.string().min(1).max(40)
 /** SHA-256 of the file as it was brought in, in hex. */
 const mediaHash = z.string().regex(/^[0-9a-f]{64}$/)
 
+/** How a picture of another shape stands in the frame; null: as the lesson says. */
+const framing = framingSchema.nullable()
+
 /** A still: an image, or one page (from 1) of a deck. */
-const stillSchema = z.object({ kind: z.literal('still'), media: mediaHash, page: z.int().min(1) })
+const stillSchema = z.object({ kind: z.literal('still'), media: mediaHash, page: z.int().min(1), framing })
 
 /** A place in a file, in its own time. */
 export const placeSchema = z.object({ media: mediaHash, at: seconds })
@@ -60,6 +64,7 @@ const recordingSchema = z.object({
   /** In the file's time, in order. */
   cuts: z.array(z.object({ from: seconds, to: seconds })).max(500),
   pins: z.array(pinSchema).max(200),
+  framing,
 })
 /** Text on plain ground: the first line is the title. */
 const cardSchema = z.object({
@@ -119,6 +124,8 @@ export const shownStepSchema = z.object({
   layers: z.array(layerSchema).max(200),
   /** How its last picture gives way to the next step; null: as the lesson says. */
   edge: edgeSchema.nullable(),
+  /** Whether it begins a chapter, under which title; null: as the steps' own titles say. */
+  chapter: z.object({ begins: z.boolean(), title: name }).nullable(),
 })
 
 /** What is said in a step. */
@@ -253,6 +260,9 @@ const shared = {
   tracks: z.object({ voice: trackSchema, recordings: trackSchema, sounds: trackSchema, bed: trackSchema }),
   /** For steps whose rule is the lesson's. */
   lengths: z.object({ leadIn: seconds, tail: seconds, atLeast: seconds }),
+  /** The shape of its video, and how pictures of another shape stand in it. */
+  frame: frameSchema,
+  framing: framingSchema,
   /** How words and pointers over its pictures look. */
   look: lookSchema,
   /** For steps that have none of their own. */
@@ -302,6 +312,7 @@ export type SoundCue = z.infer<typeof soundCueSchema>
 export type Nudge = z.infer<typeof nudgeSchema>
 export type Pocket = z.infer<typeof pocketSchema>
 export type LessonLengths = Lesson['lengths']
+export type StillPicture = Extract<Picture, { kind: 'still' }>
 export type RecordingPicture = Extract<Picture, { kind: 'recording' }>
 export type Step = z.infer<typeof stepSchema>
 export type BedCue = z.infer<typeof bedCueSchema>
@@ -345,6 +356,8 @@ export function emptyLesson(title: string): Lesson {
     pocket: { on: false, depth: null },
     tracks: { voice: newTrack(), recordings: newTrack(), sounds: newTrack(), bed: newTrack() },
     lengths: { leadIn: 0.4, tail: 0.6, atLeast: 3 },
+    frame: { ...USUAL_FRAME },
+    framing: { ...USUAL_FRAMING },
     look: { ...DEFAULT_LOOK },
     edge: { ...CUT },
     opening: 0,
@@ -364,6 +377,15 @@ export const newRecording = (media: MediaHash, length: number): RecordingPicture
   speed: 1,
   cuts: [],
   pins: [],
+  framing: null,
+})
+
+/** A page of a file as a picture. */
+export const newStill = (media: MediaHash, page: number): StillPicture => ({
+  kind: 'still',
+  media,
+  page,
+  framing: null,
 })
 
 /** A piece of music from a step on, as it is. */
@@ -393,6 +415,7 @@ export function newStep(id: string, title: string, picture: Picture): Step {
     more: [],
     layers: [],
     edge: null,
+    chapter: null,
     script: '',
     passages: [],
   }

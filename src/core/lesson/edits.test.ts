@@ -1,10 +1,19 @@
-import { DEFAULT_TARGETS, emptyLesson, lessonSchema, newBed, newStep, type Lesson, type Step } from './document'
+import {
+  DEFAULT_TARGETS,
+  emptyLesson,
+  lessonSchema,
+  newBed,
+  newStep,
+  type Lesson,
+  type Step,
+  newStill,
+} from './document'
 import { applyEdit, type Edit } from './edits'
 
 const take = 'a'.repeat(64)
 const deck = 'b'.repeat(64)
 const song = 'c'.repeat(64)
-const page = (n: number) => ({ kind: 'still' as const, media: deck, page: n })
+const page = (n: number) => newStill(deck, n)
 
 /** Slides over one long reading, cut at whole multiples of three seconds. */
 function reading(count: number): Lesson {

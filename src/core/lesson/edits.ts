@@ -219,6 +219,9 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'setLessonEdge':
     case 'setEnds':
     case 'setLook':
+    case 'setFrame':
+    case 'setLessonFraming':
+    case 'setChapter':
       return changeLayers(lesson, edit)
     default:
       changeSounds(lesson, edit)

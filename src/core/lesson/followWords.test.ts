@@ -1,5 +1,5 @@
 import { markAt } from '@/core/testing/lessons'
-import { emptyLesson, newBed, newRecording, newStep, type Lesson, type Picture } from './document'
+import { emptyLesson, newBed, newRecording, newStep, type Lesson, type Picture, newStill } from './document'
 import { applyEdit, type Edit } from './edits'
 import { wordAfter } from './followWords'
 import { newLayer } from './layers'
@@ -13,7 +13,7 @@ const [READING, OWN, DECK, FILM, SONG] = ['a', 'b', 'c', 'd', 'e'].map((letter) 
   string,
   string,
 ]
-const page = (number: number): Picture => ({ kind: 'still', media: DECK, page: number })
+const page = (number: number): Picture => newStill(DECK, number)
 const SCRIPTS = ['The tide turns twice a day.', 'Read the height from the table.', 'Then add the hour.']
 
 /** Three steps read by a stand-in, half a second a word; a sound, a further picture, a pin and music hang on words. */
@@ -176,7 +176,7 @@ test('a deck without its first page keeps the music that began there', () => {
   const after = applyEdit(lesson, { name: 'replaceDeck', old: DECK, now, pages, added: [] })
   expect(after.steps.map(({ id }) => id)).toEqual(['s1', 's2'])
   expect(layoutLesson(after).beds).toHaveLength(1)
-  expect(after.steps[0]!.more[0]!.picture).toEqual({ kind: 'still', media: OWN, page: 2 })
+  expect(after.steps[0]!.more[0]!.picture).toEqual(newStill(OWN, 2))
 })
 
 test('clean-up changes nothing of what hangs on words', () => {

@@ -1,5 +1,14 @@
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
-import { DEFAULT_STAY, newRecording, newStep, READING_PACE, type Picture, type ShelfItem, type Step } from './document'
+import {
+  DEFAULT_STAY,
+  newRecording,
+  newStep,
+  READING_PACE,
+  type Picture,
+  type ShelfItem,
+  type Step,
+  newStill,
+} from './document'
 
 /** What a file brings to a lesson: its place on the shelf, its pictures, their steps. */
 
@@ -32,8 +41,8 @@ export function picturesOf(media: MediaInfo): FilePicture[] {
     return [{ title: name, picture, text: '', notes: '', isHidden: false }]
   }
   return media.pages.map((title, i) => ({
-    title: title || (media.pages.length > 1 ? `${name}, page ${i + 1}` : name),
-    picture: { kind: 'still', media: media.hash, page: i + 1 },
+    title: title || (media.pages.length > 1 ? `${name}, page ${media.labels[i] || i + 1}` : name),
+    picture: newStill(media.hash, i + 1),
     text: media.texts[i] ?? '',
     notes: media.notes[i] ?? '',
     isHidden: media.hidden.includes(i + 1),

@@ -1,9 +1,10 @@
 import { UserError } from '@/core/userError'
-import type { Lesson } from './document'
+import type { Lesson, Step } from './document'
+import type { FrameSettings, Framing } from './framing'
 import type { Edge, Layer, Look } from './layers'
 import { stepOf } from './lookUp'
 
-/** What can be done to what lies over pictures, and to how they give way to each other. */
+/** What can be done to how pictures stand in the frame, what lies over them, and how they give way to each other. */
 export type LayerEdit =
   | { name: 'addLayers'; step: string; layers: Layer[] }
   /** Any of its settings. */
@@ -16,6 +17,11 @@ export type LayerEdit =
   | { name: 'setLessonEdge'; edge: Edge }
   | { name: 'setEnds'; opening: number; closing: number }
   | { name: 'setLook'; look: Look }
+  | { name: 'setFrame'; frame: FrameSettings }
+  /** For pictures that have none of their own. */
+  | { name: 'setLessonFraming'; framing: Framing }
+  /** Null: as the titles say. */
+  | { name: 'setChapter'; step: string; chapter: Step['chapter'] }
 
 export function changeLayers(lesson: Lesson, edit: LayerEdit): void {
   switch (edit.name) {
@@ -51,6 +57,15 @@ export function changeLayers(lesson: Lesson, edit: LayerEdit): void {
       return
     case 'setLook':
       lesson.look = edit.look
+      return
+    case 'setFrame':
+      lesson.frame = edit.frame
+      return
+    case 'setLessonFraming':
+      lesson.framing = edit.framing
+      return
+    case 'setChapter':
+      stepOf(lesson, edit.step).chapter = edit.chapter
       return
   }
 }

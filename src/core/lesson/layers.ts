@@ -53,12 +53,14 @@ const coverSchema = z.object({
     .array(z.object({ at: z.number().min(0), x: z.number().min(-1).max(2), y: z.number().min(-1).max(2) }))
     .max(200),
 })
-/** Its area grows until it fills the frame, and goes back. */
+/** Its area grows until it fills the frame, and goes back; or the picture moves slowly for as long as this lasts. */
 const closerSchema = z.object({
   ...layer,
   kind: z.literal('closer'),
-  /** How long it takes to get there, and back, in seconds. */
-  ease: z.number().min(0.1).max(60),
+  /** How long it takes to get there, and back, in seconds; null: as long as it lasts, without going back. */
+  ease: z.number().min(0.1).max(60).nullable(),
+  /** What fills the frame when it begins; null: the whole picture. */
+  begins: areaSchema.nullable(),
 })
 
 export const layerSchema = z.discriminatedUnion('kind', [wordsSchema, pointerSchema, coverSchema, closerSchema])
@@ -71,14 +73,14 @@ export const edgeSchema = z.object({
   length: z.number().min(0.1).max(5),
 })
 
-const colour = z.string().regex(/^#[0-9a-f]{6}$/)
+export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/)
 /** How words and pointers look throughout a lesson. */
 export const lookSchema = z.object({
   /** The letters of the interface, or those of a book. */
   letters: z.enum(['plain', 'book']),
-  ink: colour,
-  ground: colour,
-  accent: colour,
+  ink: colourSchema,
+  ground: colourSchema,
+  accent: colourSchema,
   /** Whether words stand on a box of the ground's colour. */
   boxed: z.boolean(),
 })
@@ -135,14 +137,29 @@ const NEW_LAYERS = {
     ]),
   ),
   cover: { kind: 'cover', way: 'solid', moves: [], ...LASTS, area: { x: 0.35, y: 0.45, width: 0.3, height: 0.1 } },
-  closer: { kind: 'closer', ease: 0.8, ...LASTS, area: { x: 0.25, y: 0.25, width: 0.5, height: 0.5 } },
+  closer: { kind: 'closer', ease: 0.8, begins: null, ...LASTS, area: { x: 0.25, y: 0.25, width: 0.5, height: 0.5 } },
+  // A tenth nearer over a whole step is as much as one feels rather than sees.
+  'slow move': {
+    kind: 'closer',
+    ease: null,
+    begins: null,
+    ...LASTS,
+    area: { x: 0.06, y: 0.06, width: 0.88, height: 0.88 },
+  },
 } as Record<LayerName, object>
 
 /** A layer as it is when it is put in. */
 export const newLayer = (id: string, name: LayerName): Layer => layerSchema.parse({ ...NEW_LAYERS[name], id })
 
-export type LayerName = (typeof WORDS_ROLES)[number] | (typeof POINTER_SHAPES)[number] | 'cover' | 'closer'
+export type LayerName =
+  (typeof WORDS_ROLES)[number] | (typeof POINTER_SHAPES)[number] | 'cover' | 'closer' | 'slow move'
 
 /** What an author calls it. */
 export const layerName = (one: Layer): LayerName =>
-  one.kind === 'words' ? one.role : one.kind === 'pointer' ? one.shape : one.kind
+  one.kind === 'words'
+    ? one.role
+    : one.kind === 'pointer'
+      ? one.shape
+      : one.kind === 'closer' && one.ease === null
+        ? 'slow move'
+        : one.kind

@@ -1,4 +1,5 @@
 import type { Seconds } from '@/core/units'
+import { frameOf } from '@/core/picture/frame'
 import { layEdges } from '@/core/picture/layEdges'
 import { layLayers } from '@/core/picture/layLayers'
 import { layPictures } from '@/core/picture/layPictures'
@@ -27,14 +28,15 @@ export function layoutLesson(lesson: Lesson): Timeline {
     given = gives
   })
   const timeOf = markTimes(lesson, passages)
-  const { pictures, ...seen } = layPictures(steps, passages, timeOf)
+  const { pictures, ...seen } = layPictures(steps, passages, timeOf, lesson.framing)
   const { beds, ...played } = layBeds(lesson, steps, timeOf, start)
   const { sounds, ...heard } = laySounds(lesson.sounds, steps, timeOf)
   const { nudges, ...nudged } = layNudges(lesson.nudges, steps, timeOf)
   const over = layLayers(steps, pictures, timeOf)
   const edges = layEdges(lesson, steps, pictures)
   const loose = [...seen.loose, ...over.loose, ...heard.loose, ...played.loose, ...nudged.loose]
-  return { steps, passages, pictures, beds, sounds, nudges, layers: over.layers, edges, loose, length: start }
+  const laid = { steps, passages, pictures, beds, sounds, nudges, layers: over.layers, edges, loose }
+  return { ...laid, length: start, frame: frameOf(lesson.frame) }
 }
 
 /** How long a step stays by itself. */

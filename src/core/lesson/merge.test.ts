@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { emptyLesson, newBed, newStep, type Lesson, type Step } from './document'
+import { emptyLesson, newBed, newStep, type Lesson, type Step, newStill } from './document'
 import { applyEdit, type Edit } from './edits'
 import { mergeLessons, sharing, type Side } from './merge'
 
@@ -9,7 +9,7 @@ const song = 'c'.repeat(64)
 
 function lesson(count = 6): Lesson {
   const steps = Array.from({ length: count }, (_, i): Step => ({
-    ...newStep(`s${i}`, `Slide ${i + 1}`, { kind: 'still', media: deck, page: i + 1 }),
+    ...newStep(`s${i}`, `Slide ${i + 1}`, newStill(deck, i + 1)),
     script: `Sentence ${i} one. Sentence ${i} two.`,
     passages: [{ id: `p${i}`, media: take, from: i * 3, to: i * 3 + 3, pause: 0 }],
   }))

@@ -19,6 +19,7 @@ interface ClashValues {
   picture: Pick<Step, 'picture' | 'more'>
   'over the picture': Layer | undefined
   edge: Step['edge']
+  chapter: Step['chapter']
   length: Pick<Step, 'length' | 'leadIn' | 'tail'>
   /** Of steps after each other. */
   words: Words[]
@@ -108,6 +109,8 @@ class Merger {
       pocket: setting('pocket'),
       tracks: this.record('tracks', all('tracks')),
       lengths: this.record('lengths', all('lengths')),
+      frame: this.record('frame', all('frame')),
+      framing: this.record('framing', all('framing')),
       look: this.record('look', all('look')),
       edge: setting('edge'),
       opening: setting('opening'),
@@ -188,6 +191,7 @@ class Merger {
           () => step,
         ),
         edge: part('edge', (one) => one.edge),
+        chapter: part('chapter', (one) => one.chapter),
         ...part('length', ({ length, leadIn, tail }) => ({ length, leadIn, tail })),
       }
     }

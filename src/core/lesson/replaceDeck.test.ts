@@ -1,11 +1,11 @@
-import { emptyLesson, newStep, type Lesson } from './document'
+import { emptyLesson, newStep, type Lesson, newStill } from './document'
 import { applyEdit } from './edits'
 import { changedNotes } from './replaceDeck'
 import type { MediaInfo } from '@/core/messages/media'
 import type { PageMatch } from '@/core/messages/job'
 
 const [old, now, take] = ['a', 'b', 'c'].map((letter) => letter.repeat(64)) as [string, string, string]
-const page = (media: string, number: number) => ({ kind: 'still' as const, media, page: number })
+const page = (media: string, number: number) => newStill(media, number)
 const item = (media: string) => ({ media, kind: 'deck' as const, title: 'Slides', source: '', licence: '', credit: '' })
 const lesson: Lesson = {
   ...emptyLesson('x'),

@@ -1,4 +1,4 @@
-import { newStep, type Lesson, type Picture, type ShelfItem, type Step } from './document'
+import { newStep, type Lesson, type Picture, type ShelfItem, type Step, newStill } from './document'
 import { isNothing, isSaidInOthers } from './otherLanguages'
 import { isHungOn } from './rehang'
 import type { PageMatch } from '@/core/messages/job'
@@ -63,7 +63,7 @@ export function replaceDeck(lesson: Lesson, { old, now, pages, added }: DeckRepl
   const renewed = (picture: Picture, title: string): Picture => {
     if (picture.kind !== 'still' || picture.media !== old) return picture
     const page = becomes.get(picture.page)
-    return page === undefined ? { kind: 'card', lines: [title] } : { kind: 'still', media: now.media, page }
+    return page === undefined ? { kind: 'card', lines: [title] } : newStill(now.media, page)
   }
   lesson.steps = lesson.steps.map((step) => ({
     ...step,
@@ -74,7 +74,7 @@ export function replaceDeck(lesson: Lesson, { old, now, pages, added }: DeckRepl
     const before = lesson.steps.findLastIndex(
       ({ picture }) => picture.kind === 'still' && picture.media === now.media && picture.page < page,
     )
-    const step = { ...newStep(id, title, { kind: 'still', media: now.media, page }), script }
+    const step = { ...newStep(id, title, newStill(now.media, page)), script }
     lesson.steps.splice(before + 1, 0, step)
   }
   const shelf = lesson.shelf.filter(({ media }) => media !== now.media)

@@ -1,6 +1,8 @@
 import type { Seconds } from '@/core/units'
 import type { BedCue, MediaHash, Nudge, Passage, Picture, SoundCue, Step } from './document'
+import type { Framing } from './framing'
 import type { Edge, Layer } from './layers'
+import type { Frame } from '@/core/picture/frame'
 import type { Motion } from '@/core/picture/motion'
 
 /** Where everything stands in lesson time: computed from the document's anchors, never stored. */
@@ -16,6 +18,8 @@ export interface Timeline {
   /** What hangs on something that is not there any more, or not said: it is neither seen nor heard. */
   loose: Loose[]
   length: Seconds
+  /** Of what is seen. */
+  frame: Frame
 }
 
 export interface StepSpan {
@@ -61,6 +65,8 @@ export type Loose =
 export interface PictureSpan {
   step: Step
   picture: Picture
+  /** How it stands in the frame, if it is of another shape. */
+  framing: Framing
   start: Seconds
   end: Seconds
   /** Of a recording: how it plays. Empty for what stands still. */

@@ -2,6 +2,7 @@ import { documentSchema, type Lesson, type LessonDocument } from './document'
 import { upgradeFormat1 } from './upgradeFormat1'
 import { upgradeFormat2 } from './upgradeFormat2'
 import { upgradeFormat3 } from './upgradeFormat3'
+import { upgradeFormat4 } from './upgradeFormat4'
 import { documentOf, tell } from './telling'
 
 /** What each format becomes in the next one. */
@@ -9,6 +10,7 @@ const UPGRADES: Readonly<Record<number, (json: object) => object>> = {
   1: upgradeFormat1,
   2: upgradeFormat2,
   3: upgradeFormat3,
+  4: upgradeFormat4,
 }
 
 /** Reads a lesson document of this format or an older one. Throws a ZodError where it is neither. */

@@ -33,6 +33,8 @@ const alignInput = z.object({
 })
 /** Finds the moments at which a recording's picture changes all at once. */
 const scenesInput = z.object({ kind: z.literal('scenes'), media: hash, from: seconds, to: seconds })
+/** Makes the same recording with another of its sound tracks, from 0; the result is media of its own. */
+const soundTrackInput = z.object({ kind: z.literal('soundTrack'), media: hash, track: z.int().min(0).max(100) })
 /** Finds which page of a new deck is which of an old one. */
 const matchInput = z.object({ kind: z.literal('match'), old: hash, now: hash })
 /** Tells which of some sounds are narration and which are music, by measurement. */
@@ -49,6 +51,7 @@ const computations = [
   readInput,
   alignInput,
   scenesInput,
+  soundTrackInput,
   matchInput,
   rolesInput,
   composeInput,
@@ -85,6 +88,7 @@ export const JOB_EDITIONS: Record<z.infer<typeof computationSchema>['kind'], num
   read: 1,
   align: 2,
   scenes: 1,
+  soundTrack: 1,
   match: 1,
   roles: 1,
   compose: 1,
@@ -116,6 +120,7 @@ export const jobResultSchemas = {
   effect: z.object({ info: mediaInfoSchema }),
   balance: lessonBalanceSchema,
   scenes: z.object({ scenes: z.array(z.number()) }),
+  soundTrack: z.object({ info: mediaInfoSchema }),
   match: z.object({ pages: z.array(pageMatchSchema) }),
   roles: z.object({ voice: z.array(hash), music: z.array(hash) }),
   clean: z.object({ info: mediaInfoSchema }),

@@ -11,7 +11,7 @@ import type { SpeechSegment } from '@/core/measure/speech'
 import { clamp, toFactor, toSamples, type Decibels, type Lufs } from '@/core/units'
 import { bedClips, clearanceTrack } from './bedClips'
 import { fadeFactor, type Clip } from './clip'
-import { limitedVoice } from './limitedVoice'
+import { voiceLimiter } from './voiceLimiter'
 import { VOICE_UNDER_CEILING } from './limiter'
 import { planPocket, withPocket } from './pocketPlan'
 import { effectClips, recordingClips, secondVoiceClips } from './soundClips'
@@ -44,10 +44,10 @@ export function planMix(
   const energyOf = (name: TrackName) => laidEnergy(clips[name], hops, analysisOf)
   const [spoken, recordings, sounds] = [energyOf('voice'), energyOf('recordings'), energyOf('sounds')]
   const ceiling = targets.truePeak - CODING_MARGIN
-  const limitedAt = (gain: Decibels) =>
-    limitedVoice(spoken, clips.voice, toFactor(ceiling - VOICE_UNDER_CEILING - gain), analysisOf)
+  const limitedUnder = voiceLimiter(spoken, clips.voice, analysisOf)
+  const limitedAt = (gain: Decibels) => limitedUnder(toFactor(ceiling - VOICE_UNDER_CEILING - gain))
   // The music adds little to the loudness: what the voice will be raised by is known before the ride is.
-  const expected = gainWhileLimited(targets.loudness, hops, (gain) => [limitedAt(gain), recordings, sounds])
+  const expected = gainWhileLimited(targets.loudness, limitedAt, summed([recordings, sounds], hops), 0)
   const voice = limitedAt(expected)
   const duck = (track: LoudnessTrack, under: number): GainTrack | null =>
     under === 0 || track.every((energy) => energy === 0)
@@ -76,9 +76,12 @@ export function planMix(
     sounds: gains.sounds ? applyGain(sounds, gains.sounds) : sounds,
     bed,
   }
-  const gain = gainWhileLimited(targets.loudness, hops, (now) =>
-    TRACKS.filter((name) => !muted.includes(name)).map((name) => (name === 'voice' ? limitedAt(now) : played[name])),
+  const heard = (name: TrackName) => !muted.includes(name)
+  const rest = summed(
+    TRACKS.filter((name) => name !== 'voice' && heard(name)).map((name) => played[name]),
+    hops,
   )
+  const gain = gainWhileLimited(targets.loudness, heard('voice') ? limitedAt : null, rest, expected)
   return {
     plan: { length, clips, gains, muted, pocket, gain, ceiling },
     levels: { voice, bedRaw, bed, speech, music, clearance, ride },
@@ -95,17 +98,27 @@ function medianWhileSpoken(ride: GainTrack, speech: readonly SpeechSegment[]): D
 const louder = (clips: Clip[], by: Decibels): Clip[] =>
   by === 0 ? clips : clips.map((clip) => ({ ...clip, gain: clip.gain + by }))
 
-/** What raises the mix lets its voice be limited more, which makes it softer again: the gain at which both agree. */
-function gainWhileLimited(target: Lufs, hops: number, tracksAt: (gain: Decibels) => LoudnessTrack[]): Decibels {
-  let gain = gainTo(target, tracksAt(-Infinity), hops)
-  for (let pass = 0; pass < 2; pass++) gain = gainTo(target, tracksAt(gain), hops)
+/**
+ * What brings voice and rest together to a loudness. What raises the mix lets its voice be limited more, which makes it softer
+ * again: from a guess to the gain at which both agree.
+ */
+function gainWhileLimited(
+  target: Lufs,
+  voiceAt: ((gain: Decibels) => LoudnessTrack) | null,
+  rest: LoudnessTrack,
+  guess: Decibels,
+): Decibels {
+  const gainTo = (mix: LoudnessTrack) => {
+    const loudness = integratedLoudness(mix)
+    return loudness === null ? 0 : clamp(target - loudness, -40, 40)
+  }
+  if (!voiceAt) return gainTo(rest)
+  let gain = guess
+  for (let pass = 0; pass < 2; pass++) {
+    const voice = voiceAt(gain)
+    gain = gainTo(voice.map((energy, h) => energy + rest[h]!))
+  }
   return gain
-}
-
-/** What brings tracks together to a loudness. */
-function gainTo(target: Lufs, tracks: readonly LoudnessTrack[], hops: number): Decibels {
-  const loudness = integratedLoudness(summed(tracks, hops))
-  return loudness === null ? 0 : clamp(target - loudness, -40, 40)
 }
 
 function summed(tracks: readonly LoudnessTrack[], hops: number): LoudnessTrack {

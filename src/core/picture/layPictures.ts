@@ -1,3 +1,4 @@
+import type { Framing } from '@/core/lesson/framing'
 import type { Seconds } from '@/core/units'
 import { planMotion } from './motion'
 import type { Loose, PassageSpan, PictureSpan, StepSpan, TimeOfMark } from '@/core/lesson/timeline'
@@ -12,6 +13,7 @@ export function layPictures(
   steps: readonly StepSpan[],
   passages: readonly PassageSpan[],
   timeOf: TimeOfMark,
+  usual: Framing,
 ): { pictures: PictureSpan[]; loose: Loose[] } {
   const voiceEnds = new Map(passages.map(({ step, end }) => [step.id, end]))
   const loose: Loose[] = []
@@ -32,7 +34,8 @@ export function layPictures(
           ? planMotion(picture, from, to, voiceEnds.get(step.id) ?? to, timeOf)
           : { motions: [], missed: [], unsaid: [] }
       for (const id of plan.unsaid) loose.push({ kind: 'pin', id, step })
-      return { step, picture, start: from, end: to, ...plan }
+      const framing = picture.kind === 'card' ? usual : (picture.framing ?? usual)
+      return { step, picture, framing, start: from, end: to, ...plan }
     })
   })
   return { pictures, loose }

@@ -1,6 +1,7 @@
+import { UNITS, type Size } from './frame'
 import type { PointerLayer } from '@/core/lesson/layers'
 
-/** Strokes of a pointer as SVG path data, in pixels of the frame; as much of it as has been drawn so far (0..1). */
+/** Strokes of a pointer as SVG path data, in units of the frame; as much of it as has been drawn so far (0..1). */
 export interface PointerDrawing {
   path: string
   /** Of the stroke; 0 where it is filled. */
@@ -9,21 +10,21 @@ export interface PointerDrawing {
 
 type Point = readonly [x: number, y: number]
 
-/** Of the frame's height. */
-const STROKE = 0.009
+/** Units of the frame. */
+const STROKE = 0.009 * UNITS
 const HEAD = 5 // strokes
 /** The tip is drawn when so much of the arrow's line is. */
 const HEAD_FROM = 0.7
 
 export function drawPointer(
   layer: Pick<PointerLayer, 'shape' | 'tip' | 'area'>,
-  frame: { width: number; height: number },
+  frame: Size,
   share: number,
 ): PointerDrawing {
   const { area } = layer
   const [left, top] = [area.x * frame.width, area.y * frame.height]
   const [width, height] = [area.width * frame.width, area.height * frame.height]
-  const stroke = STROKE * frame.height
+  const stroke = STROKE
   const corners: Point[] = [
     [left, top],
     [left + width, top],

@@ -1,4 +1,7 @@
-import { blockOut, closer, dissolved, layOver, pushed, veiled, type Raster } from './raster'
+import { compileText } from '../../../scripts/build-wasm.mjs'
+import { closer, dissolved, veiled } from './blending'
+import { PIXELS_MODULE } from './pixelsModule'
+import { blockOut, layOver, pushed, type Raster } from './raster'
 
 const rasterOf = (width: number, height: number, colour: (x: number, y: number) => number[]): Raster => ({
   width,
@@ -55,4 +58,15 @@ test('blocks leave only means: nothing in them differs from its neighbours', () 
   expect(at(letters, 20, 12)).toEqual(at(letters, 21, 12))
   expect(Math.abs(at(letters, 20, 12)[0]! - 128)).toBeLessThan(8)
   expect(at(letters, 2, 2)).not.toEqual(at(letters, 3, 2))
+})
+
+test('sizes that are no multiple of 16 are whole to their last pixel', () => {
+  const [a, b] = [rasterOf(7, 3, (x, y) => [10 * x, 20 * y, 5]), rasterOf(7, 3, (x, y) => [250 - 10 * x, y, 9])]
+  const mixed = dissolved(a, b, 0.25)
+  mixed.data.forEach((value, i) => expect(value).toBe((a.data[i]! * 192 + b.data[i]! * 64 + 128) >> 8))
+  expect(closer(a, { x: 0, y: 0, width: 1, height: 1 })).toEqual(a)
+})
+
+test('the module is the one its text says', async () => {
+  expect(await compileText('src/core/picture/pixels')).toBe(PIXELS_MODULE)
 })

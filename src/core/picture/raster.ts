@@ -37,14 +37,6 @@ export function layOver(raster: Raster, over: Overlay, share: number): void {
   }
 }
 
-/** The one picture fading into the other. */
-export function dissolved(a: Raster, b: Raster, share: number): Raster {
-  const strength = Math.round(share * 256)
-  const data = new Uint8Array(a.data.length)
-  for (let i = 0; i < data.length; i++) data[i] = (a.data[i]! * (256 - strength) + b.data[i]! * strength + 128) >> 8
-  return { ...a, data }
-}
-
 /** The one picture pushed out to the left by the other. */
 export function pushed(a: Raster, b: Raster, share: number): Raster {
   const gone = Math.round(share * a.width)
@@ -55,71 +47,6 @@ export function pushed(a: Raster, b: Raster, share: number): Raster {
     data.set(b.data.subarray(at, at + gone * 3), at + (a.width - gone) * 3)
   }
   return { ...a, data }
-}
-
-/** Covered by plain ground, as far as that is there. */
-export function veiled(raster: Raster, [red, green, blue]: readonly [number, number, number], share: number): Raster {
-  const strength = Math.round(share * 256)
-  const ground = [red * strength + 128, green * strength + 128, blue * strength + 128] as const
-  const data = new Uint8Array(raster.data.length)
-  for (let i = 0; i < data.length; i += 3) {
-    data[i] = (raster.data[i]! * (256 - strength) + ground[0]) >> 8
-    data[i + 1] = (raster.data[i + 1]! * (256 - strength) + ground[1]) >> 8
-    data[i + 2] = (raster.data[i + 2]! * (256 - strength) + ground[2]) >> 8
-  }
-  return { ...raster, data }
-}
-
-/** A part of a picture as large as the whole: bilinear, so that it moves by parts of a pixel without a shimmer. */
-export function closer(raster: Raster, { x, y, width: share }: Area): Raster {
-  const { width, height, data: from } = raster
-  const data = new Uint8Array(from.length)
-  const columns = placesOf(width, x, share)
-  const rows = placesOf(height, y, share)
-  for (let row = 0, to = 0; row < height; row++) {
-    const above = rows.at[row]! * width * 3
-    const below = Math.min(height - 1, rows.at[row]! + 1) * width * 3
-    const down = rows.part[row]!
-    for (let column = 0; column < width; column++, to += 3) {
-      const left = columns.at[column]! * 3
-      const right = columns.next[column]! * 3
-      const along = columns.part[column]!
-      // Weights of the four pixels round the place, 65536 together.
-      const [lowRight, lowLeft] = [along * down, (256 - along) * down]
-      const [highRight, highLeft] = [along * (256 - down), (256 - along) * (256 - down)]
-      const [a, b, c, d] = [above + left, above + right, below + left, below + right]
-      data[to] = (from[a]! * highLeft + from[b]! * highRight + from[c]! * lowLeft + from[d]! * lowRight + 32768) >> 16
-      data[to + 1] =
-        (from[a + 1]! * highLeft +
-          from[b + 1]! * highRight +
-          from[c + 1]! * lowLeft +
-          from[d + 1]! * lowRight +
-          32768) >>
-        16
-      data[to + 2] =
-        (from[a + 2]! * highLeft +
-          from[b + 2]! * highRight +
-          from[c + 2]! * lowLeft +
-          from[d + 2]! * lowRight +
-          32768) >>
-        16
-    }
-  }
-  return { width, height, data }
-}
-
-/** Of each pixel of a row or column: which pixel it comes from, and how far it is towards the next, in 256ths. */
-function placesOf(length: number, from: number, share: number) {
-  const at = new Int32Array(length)
-  const next = new Int32Array(length)
-  const part = new Int32Array(length)
-  for (let i = 0; i < length; i++) {
-    const place = Math.min(length - 1, Math.max(0, from * length + (i + 0.5) * share - 0.5))
-    at[i] = Math.floor(place)
-    next[i] = Math.min(length - 1, at[i]! + 1)
-    part[i] = Math.round((place - at[i]!) * 256)
-  }
-  return { at, next, part }
 }
 
 /** Fills an area with a colour. Changes the picture. */

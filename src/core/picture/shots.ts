@@ -1,4 +1,5 @@
-import { FRAME_RATE, toFrames, toSamples, type FrameIndex, type SampleIndex, type Seconds } from '@/core/units'
+import { toFrames, toSamples, type FrameIndex, type Hertz, type SampleIndex, type Seconds } from '@/core/units'
+import type { Framing } from '@/core/lesson/framing'
 import type { Timeline } from '@/core/lesson/timeline'
 import { motionAt } from './motion'
 import { rampsOf, stackAt, type Stack } from './stack'
@@ -16,7 +17,7 @@ export type Shot = {
 export type ShotContent =
   | { kind: 'stands'; stack: Stack }
   /** A recording with nothing over it, from a moment of its file on. */
-  | { kind: 'plays'; media: string; from: Seconds; speed: number }
+  | { kind: 'plays'; media: string; framing: Framing; from: Seconds; speed: number }
   /** A stack for each frame. */
   | { kind: 'drawn'; stacks: Stack[] }
 
@@ -36,7 +37,7 @@ function cutsOf(timeline: Timeline): Cut[] {
   const frames = lessonFrames(timeline)
   const cuts = new Map<FrameIndex, Cut>()
   for (const time of [0, ...changesOf(timeline), timeline.length]) {
-    const frame = time === timeline.length ? frames : Math.min(frames, Math.max(0, toFrames(time)))
+    const frame = time === timeline.length ? frames : Math.min(frames, Math.max(0, toFrames(time, timeline.frame.rate)))
     const { first, last } = cuts.get(frame) ?? { first: time, last: time }
     cuts.set(frame, { frame, first: Math.min(first, time), last: Math.max(last, time) })
   }
@@ -59,13 +60,14 @@ function* changesOf({ pictures, layers, edges }: Timeline): Generator<Seconds> {
 
 function shotsBetween(timeline: Timeline, from: Cut, to: Cut): Shot[] {
   const [start, end] = [from.frame, to.frame]
+  const { rate } = timeline.frame
   // In the middle of a frame, and between the same changes as the whole shot.
   const at = (frame: FrameIndex) =>
-    stackAt(timeline, Math.max(from.last, Math.min(to.first - LEAST, (frame + 0.5) / FRAME_RATE)))
+    stackAt(timeline, Math.max(from.last, Math.min(to.first - LEAST, (frame + 0.5) / rate)))
   const first = at(start)
   if (!first) return []
   const shot = { step: first.sides.at(-1)!.span.step.id, start, frames: end - start }
-  const playing = playsAlone(first, start)
+  const playing = playsAlone(first, start, rate)
   if (playing) return [{ ...shot, kind: 'plays', ...playing }]
   // Between two changes all moves evenly or nothing does.
   const isSame = [(start + end) >> 1, end - 1].every((frame) => sameStack(at(frame)!, first))
@@ -76,14 +78,14 @@ function shotsBetween(timeline: Timeline, from: Cut, to: Cut): Shot[] {
 const LEAST: Seconds = 1e-9
 
 /** A recording that moves, whole and with nothing over it. */
-function playsAlone(stack: Stack, start: FrameIndex): { media: string; from: Seconds; speed: number } | null {
+function playsAlone(stack: Stack, start: FrameIndex, rate: Hertz) {
   const [{ span, seen, layers, speed }] = stack.sides
   const { picture, motions } = span
-  const motion = motionAt(motions, (start + 0.5) / FRAME_RATE)
+  const motion = motionAt(motions, (start + 0.5) / rate)
   if (picture.kind !== 'recording' || !motion || speed === 0) return null
   if (stack.between || stack.veil > 0 || layers.length > 0 || seen.width !== 1) return null
-  const into = Math.max(0, start - toFrames(motion.start)) / FRAME_RATE
-  return { media: picture.media, from: motion.from + into * speed, speed }
+  const into = Math.max(0, start - toFrames(motion.start, rate)) / rate
+  return { media: picture.media, framing: span.framing, from: motion.from + into * speed, speed }
 }
 
 function sameStack(a: Stack, b: Stack): boolean {
@@ -111,7 +113,7 @@ function sameStack(a: Stack, b: Stack): boolean {
 
 /** A lesson's length in frames: the last one may be filled up with silence, but no sound is cut off. */
 export const lessonFrames = (timeline: Timeline): FrameIndex =>
-  Math.max(1, Math.ceil(timeline.length * FRAME_RATE - 1e-6))
+  Math.max(1, Math.ceil(timeline.length * timeline.frame.rate - 1e-6))
 
 /** Samples that last exactly as long as the frames. */
-export const samplesOfFrames = (frames: FrameIndex): SampleIndex => toSamples(frames / FRAME_RATE)
+export const samplesOfFrames = (frames: FrameIndex, rate: Hertz): SampleIndex => toSamples(frames / rate)

@@ -1,6 +1,7 @@
 import type { Area, CloserLayer, CoverLayer, Layer } from '@/core/lesson/layers'
 import type { EdgeSpan, LayerSpan, PictureSpan, Timeline } from '@/core/lesson/timeline'
-import { FRAME_RATE, type Seconds } from '@/core/units'
+import type { Seconds } from '@/core/units'
+import type { Frame } from './frame'
 import { motionAt, speedOf } from './motion'
 
 /**
@@ -40,15 +41,19 @@ export interface Ramp {
   end: Seconds
 }
 
-/** When a layer comes and goes; what covers is there at once, and what lasts as long as its picture goes with it. */
+/** When a layer comes and goes, or moves all the time; what covers is there at once, and what lasts as long as its picture goes with it. */
 export function rampsOf({ layer, start, end, isGone }: LayerSpan): { comes: Ramp | null; goes: Ramp | null } {
   const half = (end - start) / 2
+  if (isSlow(layer)) return { comes: { start, end }, goes: null }
   const [inLength, outLength] = lengthsOf(layer)
   return {
     comes: inLength > 0 ? { start, end: start + Math.min(inLength, half) } : null,
     goes: isGone && outLength > 0 ? { start: end - Math.min(outLength, half), end } : null,
   }
 }
+
+/** The picture moves for as long as it lasts. */
+const isSlow = (layer: Layer): boolean => layer.kind === 'closer' && layer.ease === null
 
 function lengthsOf(layer: Layer): [Seconds, Seconds] {
   switch (layer.kind) {
@@ -60,7 +65,7 @@ function lengthsOf(layer: Layer): [Seconds, Seconds] {
     case 'cover':
       return [0, 0]
     case 'closer':
-      return [layer.ease, layer.ease]
+      return [layer.ease ?? 0, layer.ease ?? 0]
   }
 }
 
@@ -107,30 +112,31 @@ function pictureIndex(pictures: readonly PictureSpan[], time: Seconds): number {
   return index < 0 ? pictures.length - 1 : index
 }
 
-function sideAt({ layers }: Timeline, span: PictureSpan, time: Seconds): Side {
-  const { at, speed } = fileTime(span, time)
+function sideAt({ layers, frame }: Timeline, span: PictureSpan, time: Seconds): Side {
+  const { at, speed } = fileTime(span, time, frame)
   let seen = WHOLE
   const over: Side['layers'] = []
   for (const one of layers) {
     if (one.step !== span.step) continue
     const share = presence(one, time)
-    if (share <= 0) continue
     const { layer } = one
-    if (layer.kind === 'closer') seen = between(seen, fitted(layer.area), share)
+    const begins = layer.kind === 'closer' && time >= one.start && time < one.end ? layer.begins : null
+    if (share <= 0 && !begins) continue
+    if (layer.kind === 'closer') seen = between(begins ? fitted(begins) : seen, fitted(layer.area), share)
     else over.push({ layer, area: layer.kind === 'cover' ? coverAt(layer, at) : layer.area, share })
   }
   return { span, at, speed, seen, layers: over }
 }
 
 /** The moment of its file that a recording shows; 0 for what stands still. Once it has played, its last picture stays. */
-function fileTime({ motions }: PictureSpan, time: Seconds): { at: Seconds; speed: number } {
+function fileTime({ motions }: PictureSpan, time: Seconds, { rate }: Frame): { at: Seconds; speed: number } {
   const motion = motionAt(motions, time)
   if (!motion) return { at: 0, speed: 0 }
   const speed = speedOf(motion)
   if (speed > 0) return { at: Math.min(motion.to, motion.from + Math.max(0, time - motion.start) * speed), speed }
   const before = motions[motions.indexOf(motion) - 1]
   const hasPlayed = before && before.to === motion.from
-  return { at: hasPlayed ? Math.max(before.from, motion.from - speedOf(before) / FRAME_RATE) : motion.from, speed }
+  return { at: hasPlayed ? Math.max(before.from, motion.from - speedOf(before) / rate) : motion.from, speed }
 }
 
 /** An area of the frame's own shape around another one, inside the frame. */

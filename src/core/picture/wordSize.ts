@@ -1,9 +1,9 @@
-import { FRAME } from './frame'
+import { UNITS, type Frame } from './frame'
 import type { WordsLayer } from '@/core/lesson/layers'
 
 /**
  * How large words over a picture are set: as their role asks for, or so small that they fit their area. All in shares of the
- * frame's height; `widthOf` gives a text's width in letters of size 1.
+ * frame's shorter side; `widthOf` gives a text's width in letters of size 1.
  */
 export const WORD_ROLES = {
   title: { size: 0.09, weight: 700, leading: 1.14, align: 'middle' },
@@ -21,16 +21,16 @@ export const LEAST_SIZE = 0.013
 
 /** Of a usual letter: the widths of many together are told well by it. */
 const USUAL_WIDTH = 0.54
-const SHAPE = FRAME.width / FRAME.height
 
 /** About how large the letters are, as far as can be told without drawing them. */
-export function sizeOfWords({ role, text, area }: Pick<WordsLayer, 'role' | 'text' | 'area'>): number {
+export function sizeOfWords({ role, text, area }: Pick<WordsLayer, 'role' | 'text' | 'area'>, frame: Frame): number {
+  const [across, down] = [(area.width * frame.width) / UNITS, (area.height * frame.height) / UNITS]
   const { leading, size: asked } = WORD_ROLES[role]
   let size: number = asked
   while (size > LEAST_SIZE) {
-    const width = area.width * SHAPE - 2 * WORD_PADDING * size
+    const width = across - 2 * WORD_PADDING * size
     const lines = linesIn(text, width / (size * USUAL_WIDTH))
-    if (lines * size * leading + WORD_PADDING * size <= area.height) break
+    if (lines * size * leading + WORD_PADDING * size <= down) break
     size *= SMALLER
   }
   return size

@@ -1,4 +1,4 @@
-import { emptyLesson, newBed, newStep, type Lesson, type Mark } from '@/core/lesson/document'
+import { emptyLesson, newBed, newStep, type Lesson, type Mark, newStill } from '@/core/lesson/document'
 import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import type { SampleSource } from '@/core/mix/renderer'
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'
@@ -79,7 +79,7 @@ export const markAt = (
 /** One take cut over several slides at the given places, with a song from the first step on. */
 export function lessonOver(cuts: readonly Seconds[], song = true): Lesson {
   const steps = cuts.slice(1).map((to, i) => ({
-    ...newStep(`s${i}`, `Slide ${i + 1}`, { kind: 'still' as const, media: DECK, page: i + 1 }),
+    ...newStep(`s${i}`, `Slide ${i + 1}`, newStill(DECK, i + 1)),
     passages: [{ id: `p${i}`, media: TAKE, from: cuts[i]!, to, pause: 0 }],
   }))
   return { ...emptyLesson('Test'), steps, bedCues: song ? [newBed('b', SONG, 's0')] : [] }

@@ -1,10 +1,6 @@
 import { createHash } from 'node:crypto'
-import { createWriteStream } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { Readable } from 'node:stream'
-import { pipeline } from 'node:stream/promises'
-import yazl from 'yazl'
 import { chaptersOf } from '@/core/captions/chapters'
 import { lessonCaptions } from '@/core/captions/lessonCaptions'
 import { PLAYER_FILE, VIDEO_FILE, writeCoursePage, type PageContent } from '@/core/delivery/coursePage'
@@ -24,6 +20,7 @@ import type { Assets } from '../store/assets'
 import type { MediaStore } from '../store/store'
 import { withWorkFolder } from '../store/workFolder'
 import { renderVideo } from '../video/render'
+import { fileInZip, writeZip } from '../writeZip'
 
 const MANIFESTS: Record<PackageStandard, { file: string; write: (one: Packaged) => string } | null> = {
   scorm12: { file: 'imsmanifest.xml', write: scorm12Manifest },
@@ -45,12 +42,8 @@ export async function renderPackage(
   return withWorkFolder(async (work) => {
     const video = join(work, VIDEO_FILE)
     const { balance, timeline } = await renderVideo(lesson, store, sounds, assets, video, { ...options, heard })
-    const zip = new yazl.ZipFile()
-    const texts = await textsOf(lesson, timeline, heard, standard)
-    for (const [name, text] of Object.entries(texts)) zip.addBuffer(Buffer.from(text), name)
-    zip.addFile(video, VIDEO_FILE, { compress: false })
-    zip.end()
-    await pipeline(zip.outputStream as Readable, createWriteStream(out))
+    const texts = Object.entries(await textsOf(lesson, timeline, heard, standard))
+    await writeZip([...texts.map(([name, content]) => ({ name, content })), fileInZip(VIDEO_FILE, video)], out)
     return balance
   })
 }

@@ -47,7 +47,7 @@ export async function makeOutput(
   switch (output.kind) {
     case 'video': {
       const shown = withMusic(atLoudness(lesson, output.loudness), output.hasMusic)
-      const recoding: Recoding | null = output.container === 'webm' ? 'webm' : output.lines === 540 ? 'small' : null
+      const recoding: Recoding | null = output.container === 'webm' ? 'webm' : output.size === 'small' ? 'small' : null
       const all = { ...options, part, recoding, heard: await heard(), captions: output.captions }
       return (await renderVideo(shown, store, sounds, assets, out, all)).balance
     }

@@ -1,10 +1,8 @@
 import { rename } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp from 'sharp'
-import type { Part } from '@/core/delivery/part'
+import { wholeOf, type Part } from '@/core/delivery/part'
 import { layoutLesson } from '@/core/lesson/layout'
-import { lessonFrames } from '@/core/picture/shots'
-import { FRAME_RATE } from '@/core/units'
 import { inputOf } from '../ffmpeg'
 import { CODING_MEMORY, runProgram } from '../process'
 import { withWorkFolder } from '../store/workFolder'
@@ -25,12 +23,12 @@ export async function renderPicture(
   format: 'png' | 'gif' | 'webp',
   out: string,
 ): Promise<{ width: number; height: number }> {
-  const all = part ?? { from: 0, to: lessonFrames(layoutLesson(lesson)) }
-  const longest = (format === 'png' ? 1 : LONGEST) * FRAME_RATE
-  const { from, to } = { ...all, to: Math.min(all.to, all.from + longest) }
+  const all = part ?? wholeOf(layoutLesson(lesson))
+  const longest = (format === 'png' ? 1 : LONGEST) * all.rate
+  const shown = { ...all, to: Math.min(all.to, all.from + longest) }
   return withWorkFolder(async (work) => {
     const video = join(work, 'part.mp4')
-    await renderVideo(lesson, store, sounds, assets, video, { part: { from, to } })
+    await renderVideo(lesson, store, sounds, assets, video, { part: shown })
     const made = join(work, `picture.${format}`)
     await runProgram('ffmpeg', ['-v', 'error', '-y', ...inputOf(video, 'mov'), ...CODINGS[format], made], {
       memory: CODING_MEMORY,

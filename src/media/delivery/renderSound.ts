@@ -4,8 +4,7 @@ import { chaptersOf, type Chapter } from '@/core/captions/chapters'
 import { writeMetadata } from '@/core/formats/chapterFiles'
 import { clock } from '@/core/formats/captionFiles'
 import type { SoundFormat } from '@/core/delivery/outputs'
-import { chaptersWithin, levelsWithin, type Part } from '@/core/delivery/part'
-import { lessonFrames, samplesOfFrames } from '@/core/picture/shots'
+import { chaptersWithin, levelsWithin, samplesOf, wholeOf, type Part } from '@/core/delivery/part'
 import type { Lesson } from '@/core/lesson/document'
 import { inputOf } from '../ffmpeg'
 import type { LessonSounds } from '../lessonMedia'
@@ -38,9 +37,9 @@ export async function renderSound(
   { part: asked, ...options }: SoundOptions = {},
 ): Promise<Finished> {
   const { timeline, planned } = planFinished(lesson, sounds)
-  const part = asked ?? { from: 0, to: lessonFrames(timeline) }
+  const part = asked ?? wholeOf(timeline)
   // A whole lesson ends with its last sample, not with its last frame.
-  const range = { from: samplesOfFrames(part.from), to: asked ? samplesOfFrames(part.to) : planned.plan.length }
+  const range = asked ? samplesOf(asked) : { from: 0, to: planned.plan.length }
   const samples = storeSource(store)
   const { coding, demuxer } = CODINGS[format]
   // Beside the file, so that it can take its place at once.

@@ -1,8 +1,4 @@
-import { createWriteStream } from 'node:fs'
 import { join } from 'node:path'
-import type { Readable } from 'node:stream'
-import { pipeline } from 'node:stream/promises'
-import yazl from 'yazl'
 import type { Lesson } from '@/core/lesson/document'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import type { LessonSounds } from '../lessonMedia'
@@ -10,6 +6,7 @@ import type { RenderOptions } from '../mixdown'
 import type { MediaStore } from '../store/store'
 import { withWorkFolder } from '../store/workFolder'
 import { planFinished } from '../video/render'
+import { fileInZip, writeZip } from '../writeZip'
 import { TRACK_STEMS, writeStems } from './stems'
 
 /** Every track as it stands in the mix, all equally long, as WAV files in a zip: together they are the mix. */
@@ -22,12 +19,14 @@ export function renderTracks(
 ): Promise<BalanceSheet> {
   const { planned } = planFinished(lesson, sounds)
   return withWorkFolder(async (work) => {
-    const files = Object.entries(TRACK_STEMS).map(([name, pick]) => [join(work, `${name}.wav`), pick] as const)
-    const balance = await writeStems(planned, store, Object.fromEntries(files), options)
-    const zip = new yazl.ZipFile()
-    for (const [name] of Object.entries(TRACK_STEMS)) zip.addFile(join(work, `${name}.wav`), `${name}.wav`)
-    zip.end()
-    await pipeline(zip.outputStream as Readable, createWriteStream(out))
+    const fileOf = (name: string) => join(work, `${name}.wav`)
+    const tracks = Object.entries(TRACK_STEMS)
+    const files = Object.fromEntries(tracks.map(([name, pick]) => [fileOf(name), pick]))
+    const balance = await writeStems(planned, store, files, options)
+    await writeZip(
+      tracks.map(([name]) => fileInZip(`${name}.wav`, fileOf(name))),
+      out,
+    )
     return balance
   })
 }

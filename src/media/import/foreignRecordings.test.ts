@@ -3,14 +3,16 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { writeWav } from '@/core/formats/wav'
 import { emptyLesson, newRecording, newStep, type Lesson } from '@/core/lesson/document'
-import { FRAME_RATE, HOUSE_RATE, type Seconds } from '@/core/units'
+import { HOUSE_RATE, type Seconds } from '@/core/units'
 import { soundsOf } from '../lessonMedia'
 import { runProgram } from '../process'
 import { openAssets } from '../store/assets'
 import { folderObjects } from '../store/folderObjects'
 import { openStore, PARTS, storeSource, type MediaStore } from '../store/store'
+import { PROXY_RATE } from '../video/recording'
 import { renderVideo } from '../video/render'
 import { importMedia } from './import'
+import { withSoundTrack } from './soundTrack'
 
 /**
  * Recordings as phones, cameras and screen recorders write them: time stamps decide when something is seen and heard. A
@@ -50,7 +52,7 @@ async function picture(name: string, moment: Seconds, length: Seconds): Promise<
 async function seenAt(file: string): Promise<Seconds> {
   const grey = ['-i', file, '-vf', 'scale=1:1:flags=area,format=gray', '-f', 'rawvideo', 'pipe:1']
   return (
-    (await runProgram('ffmpeg', ['-v', 'error', ...grey], { limit: 60 })).findIndex((value) => value > 128) / FRAME_RATE
+    (await runProgram('ffmpeg', ['-v', 'error', ...grey], { limit: 60 })).findIndex((value) => value > 128) / PROXY_RATE
   )
 }
 const beepIn = (samples: Float32Array) => samples.findIndex((value) => Math.abs(value) > 0.1) / HOUSE_RATE
@@ -61,7 +63,7 @@ async function heardAt(hash: string, length: Seconds): Promise<Seconds> {
   return beepIn(left!)
 }
 
-const FRAME: Seconds = 1 / FRAME_RATE
+const FRAME: Seconds = 1 / PROXY_RATE
 
 /** In the page's copy, and in the finished video. */
 async function expectTogether(name: string, moment: Seconds, length: Seconds): Promise<void> {
@@ -240,4 +242,31 @@ test('of several sounds the one that is meant is heard', async () => {
   const maps = ['-map', '0:v', '-map', '1:a', '-map', '2:a', '-disposition:a:0', '0', '-disposition:a:1', 'default']
   await ffmpeg(...inputs, ...maps, '-c:v', 'copy', '-c:a', 'aac', at('two.mkv'))
   expect(await heardAt((await take('two.mkv')).hash, 2)).toBeCloseTo(0.2, 1)
+})
+
+test('another of its sounds may be chosen, and the first again; the picture stays as it is', async () => {
+  await beep('first.wav', 0.4, 2)
+  await beep('second.wav', 1.2, 2)
+  const inputs = ['-i', await picture('c.mp4', 1, 2), '-i', at('first.wav'), '-i', at('second.wav')]
+  const told = ['-metadata:s:a:0', 'language=eng', '-metadata:s:a:1', 'title=Commentary']
+  for (const name of ['choice.mkv', 'choice.mp4']) {
+    await ffmpeg(
+      ...inputs,
+      ...['-map', '0:v', '-map', '1:a', '-map', '2:a'],
+      ...told,
+      '-c:v',
+      'copy',
+      '-c:a',
+      'aac',
+      at(name),
+    )
+    const media = await take(name)
+    // MP4 keeps titles of tracks where nobody reads them.
+    expect(media.soundTracks).toEqual(['English', name === 'choice.mkv' ? 'Commentary' : expect.any(String)])
+    const other = await withSoundTrack(store, media.hash, 1)
+    expect(other).toMatchObject({ name, soundTrack: 1, soundTracks: media.soundTracks, length: media.length })
+    expect(await heardAt(other.hash, 2)).toBeCloseTo(1.2, 1)
+    expect(await seenAt(await store.local(other.hash, PARTS.proxy))).toBeCloseTo(1, 1)
+    expect(await heardAt((await withSoundTrack(store, other.hash, 0)).hash, 2)).toBeCloseTo(0.4, 1)
+  }
 })

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import sharp from 'sharp'
 import { writeWav } from '@/core/formats/wav'
 import { integratedLoudness } from '@/core/measure/loudness'
+import type { MediaInfo } from '@/core/messages/media'
 import { noise, tones } from '@/core/testing/signals'
 import { importMedia } from './import'
 import { runProgram } from '../process'
@@ -80,19 +81,24 @@ describe('what is taken', () => {
     expect(await take('surround.wav')).toMatchObject({ channels: 2, length: 1 })
   })
 
-  test.each(['png', 'jpeg', 'webp'] as const)('%s becomes a page of the size of the video', async (format) => {
+  /** The colour at a place of a picture, in shares of it. */
+  async function colourIn(picture: string, x: number, y: number): Promise<number[]> {
+    const { data, info } = await sharp(picture).removeAlpha().raw().toBuffer({ resolveWithObject: true })
+    const at = Math.floor(y * info.height) * info.width + Math.floor(x * info.width)
+    return [...data.subarray(at * 3, at * 3 + 3)]
+  }
+
+  test.each(['png', 'jpeg', 'webp'] as const)('%s becomes a page of its own shape', async (format) => {
     const picture = sharp({ create: { width: 400, height: 300, channels: 3, background: '#b0204f' } })
     const name = `red.${format === 'jpeg' ? 'jpg' : format}`
     await put(name, await picture.toFormat(format).toBuffer())
     const media = await take(name)
     expect(media).toMatchObject({ kind: 'still', pages: [''], channels: 0, length: null })
-    const page = sharp(await store.local(media.hash, PARTS.page(1)))
-    expect(await page.metadata()).toMatchObject({ width: 1920, height: 1080 })
-    const { data, info } = await page.raw().toBuffer({ resolveWithObject: true })
-    const pixel = (x: number, y: number) => [...data.subarray((y * info.width + x) * info.channels).subarray(0, 3)]
-    // 4:3 in 16:9: white at both sides, the picture in the middle.
-    expect(pixel(100, 540)).toEqual([255, 255, 255])
-    pixel(960, 540).forEach((value, c) => expect(Math.abs(value - [0xb0, 0x20, 0x4f][c]!)).toBeLessThan(6))
+    const page = await store.local(media.hash, PARTS.page(1))
+    expect(await sharp(page).metadata()).toMatchObject({ width: 400, height: 300 })
+    ;(await colourIn(page, 0.02, 0.5)).forEach((value, c) =>
+      expect(Math.abs(value - [0xb0, 0x20, 0x4f][c]!)).toBeLessThan(6),
+    )
   })
 
   const red = () => sharp({ create: { width: 400, height: 300, channels: 3, background: '#b0204f' } })
@@ -116,11 +122,7 @@ describe('what is taken', () => {
     await make(at(`drawn.${ending}`))
     const { hash, kind, note } = await take(`drawn.${ending}`)
     expect({ kind, note }).toEqual({ kind: 'still', note: null })
-    const { data, info } = await sharp(await store.local(hash, PARTS.page(1)))
-      .removeAlpha()
-      .raw()
-      .toBuffer({ resolveWithObject: true })
-    const middle = [...data.subarray((540 * info.width + 960) * 3).subarray(0, 3)]
+    const middle = await colourIn(await store.local(hash, PARTS.page(1)), 0.5, 0.5)
     middle.forEach((value, c) => expect(Math.abs(value - [0xb0, 0x20, 0x4f][c]!)).toBeLessThan(8))
   })
 
@@ -129,17 +131,12 @@ describe('what is taken', () => {
     const image = `<image href="file://${at('secret.png')}" width="40" height="30"/>`
     await put('curious.svg', drawing.replace(/<rect.*?\/>/, image))
     await put('light.svg', drawing.replace(/<rect.*?\/>/, '<circle cx="20" cy="15" r="5" fill="#ffffff"/>'))
-    const pixels = async (name: string) => {
-      const page = sharp(await store.local((await take(name)).hash, PARTS.page(1)))
-        .removeAlpha()
-        .raw()
-      const { data, info } = await page.toBuffer({ resolveWithObject: true })
-      return (x: number, y: number) => [...data.subarray((y * info.width + x) * 3).subarray(0, 3)]
-    }
-    expect((await pixels('curious.svg'))(960, 540)).toEqual([255, 255, 255])
-    const light = await pixels('light.svg')
-    expect(light(960, 540)).toEqual([255, 255, 255])
-    expect(Math.max(...light(300, 300))).toBeLessThan(60)
+    const page = async ({ hash }: MediaInfo) => store.local(hash, PARTS.page(1))
+    expect(await colourIn(await page(await take('curious.svg')), 0.5, 0.5)).toEqual([255, 255, 255])
+    const light = await take('light.svg')
+    expect(light.darkPages).toEqual([1])
+    expect(await colourIn(await page(light), 0.5, 0.5)).toEqual([255, 255, 255])
+    expect(Math.max(...(await colourIn(await page(light), 0.1, 0.2)))).toBeLessThan(60)
   })
 
   test('a moving GIF is a recording', async () => {
@@ -192,7 +189,7 @@ describe('what is taken', () => {
       ],
       { limit: 20 },
     )
-    expect(probe.toString().trim()).toBe('h264,1920,1080,30/1')
+    expect(probe.toString().trim()).toBe('h264,640,360,30/1')
   })
 
   test('a container without a picture is a sound, whatever its ending says', async () => {

@@ -17,7 +17,7 @@ import { hashFile, PARTS, type MediaStore } from '../store/store'
 import { importRecording } from '../video/recording'
 
 /** Raised when the same file comes to be imported otherwise. */
-export const IMPORT_EDITION = 4
+export const IMPORT_EDITION = 5
 
 export interface ImportOptions {
   signal?: AbortSignal
@@ -65,7 +65,7 @@ async function examine(
   folder: string,
   options: ImportOptions,
 ): Promise<Findings> {
-  const base = { length: null, channels: 0, ...NO_PAGES, lastPicture: null, note: null }
+  const base = { length: null, channels: 0, soundTracks: [], soundTrack: 0, ...NO_PAGES, lastPicture: null, note: null }
   if (identity.kind === 'still') {
     if (identity.extension === 'gif' && (await moves(path))) return examineTimed(path, name, 'gif', folder, options)
     return { ...base, kind: 'still', ...(await importStill(path, identity.extension, name, folder)) }
@@ -77,13 +77,15 @@ async function examine(
   return examineTimed(path, name, identity.demuxer!, folder, options)
 }
 
-const NO_PAGES = { pages: [], texts: [], notes: [], hidden: [] }
+const NO_PAGES = { pages: [], texts: [], notes: [], hidden: [], darkPages: [], labels: [] }
 
 const tellPages = (pages: readonly DeckPage[]) => ({
   pages: pages.map(({ title }) => title),
   texts: pages.map(({ text }) => text),
   notes: pages.some(({ notes }) => notes) ? pages.map(({ notes }) => notes) : [],
   hidden: pages.flatMap(({ isHidden }, i) => (isHidden ? [i + 1] : [])),
+  labels: pages.some(({ label }) => label) ? pages.map(({ label }) => label) : [],
+  darkPages: pages.flatMap(({ isDark }, i) => (isDark ? [i + 1] : [])),
 })
 
 /** Whether a file of pictures has several that follow each other. */
@@ -107,17 +109,24 @@ async function examineTimed(
   const half = (from: number) => ({ ...options, onProgress: (share: number) => options.onProgress?.(from + share / 2) })
   const sound = probe.sound && (await importSound(path, demuxer, name, probe, folder, half(0)))
   const heard = sound ? analysisLength(sound.analysis) : 0
-  const { length, lastPicture } = await importRecording(path, demuxer, name, probe, folder, heard, half(0.5))
+  const { length, lastPicture, isDark } = await importRecording(path, demuxer, name, probe, folder, heard, half(0.5))
   const audible = sound && sound.analysis.samples > 0
   return {
     kind: 'recording',
     length,
     lastPicture,
     channels: audible ? sound.analysis.channels : 0,
+    ...tellTracks(probe),
     ...NO_PAGES,
+    darkPages: isDark ? [1] : [],
     note: notes(cutOffNote(probe.length, length), silencedNote(sound?.silenced ?? 0)),
   }
 }
+
+const tellTracks = ({ soundTracks, soundTrack }: Probe) => ({
+  soundTracks: soundTracks.length > 1 ? soundTracks.map((name) => cutText(storableText(name), 60)) : [],
+  soundTrack,
+})
 
 const notes = (...all: (string | null)[]): string | null => all.filter(Boolean).join(' ') || null
 
@@ -138,6 +147,7 @@ async function examineSound(
     length,
     lastPicture: null,
     channels: analysis.channels,
+    ...tellTracks(probe),
     ...NO_PAGES,
     note: notes(cutOffNote(probe.length, length), silencedNote(silenced)),
   }

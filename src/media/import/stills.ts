@@ -1,4 +1,4 @@
-import { FRAME } from '@/core/picture/frame'
+import { PLAIN_GROUNDS } from '@/core/picture/frame'
 import { readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp, { type Sharp } from 'sharp'
@@ -8,11 +8,12 @@ import { inputOf, orDamaged } from '../ffmpeg'
 import { CODING_MEMORY, runProgram } from '../process'
 import { PARTS } from '../store/store'
 
-/** What stands around a picture of other proportions. */
-const GROUND = '#ffffff'
-const DARK_GROUND = '#161d29'
 /** Of 255: what is lighter can't be read on white. */
 const LIGHT = 165
+/** Of 255: a picture whose edges are darker stands on a dark ground. */
+const DARK = 60
+/** Of a page's longer side: what a frame of 1080 lines can show. Larger ones are drawn anew (see pageFile.ts). */
+export const PAGE_PIXELS = 1920
 const THUMBNAIL_WIDTH = 320
 const MOST_PIXELS = 100e6
 
@@ -22,21 +23,27 @@ export async function importStill(
   extension: string,
   name: string,
   folder: string,
-): Promise<{ pages: string[]; note: string | null }> {
-  const source = await sourceOf(path, extension, name, folder)
+): Promise<{ pages: string[]; darkPages: number[]; note: string | null }> {
+  const source = await pictureSource(path, extension, name, folder)
   const { width = 0, height = 0, pages = 1 } = await readable(name, () => source().metadata())
   if (width * height > MOST_PIXELS) {
     throw new UserError(
-      `This picture is too large: ${name} has ${width} x ${height} pixels. Save it with at most 10,000 x 10,000; a video shows ${FRAME.width} x ${FRAME.height}.`,
+      `This picture is too large: ${name} has ${width} x ${height} pixels. Save it with at most 10,000 x 10,000; a video shows 1920 x 1080 or 3840 x 2160.`,
     )
   }
-  await readable(name, () => makePage(source(), folder, 1))
+  const { isDark } = await readable(name, () => makePage(source(), folder, 1))
   const moves = 'This picture moves, and only its first moment is shown. Save it as MP4 to have it move.'
-  return { pages: [''], note: pages > 1 && extension !== 'tif' && extension !== 'heic' ? moves : null }
+  const darkPages = isDark ? [1] : []
+  return { pages: [''], darkPages, note: pages > 1 && extension !== 'tif' && extension !== 'heic' ? moves : null }
 }
 
 /** A picture file as it can be read; what the library can't read is turned into PNG by another one. */
-async function sourceOf(path: string, extension: string, name: string, folder: string): Promise<() => Sharp> {
+export async function pictureSource(
+  path: string,
+  extension: string,
+  name: string,
+  folder: string,
+): Promise<() => Sharp> {
   const options = { limitInputPixels: false }
   if (extension === 'svg') return svgSource(path, name)
   if (extension !== 'bmp' && extension !== 'heic') return () => sharp(path, options)
@@ -52,8 +59,8 @@ async function sourceOf(path: string, extension: string, name: string, folder: s
 }
 
 const MOST_SVG = 20e6 // bytes
-/** Drawn so large that it is sharp when it fills the frame. */
-const SVG_SIZE = FRAME.width
+/** Drawn so large that it is sharp when it fills a frame of 2160 lines. */
+const SVG_SIZE = 2 * PAGE_PIXELS
 
 /**
  * A drawing is read from memory: it has no place of its own, so that what it names in files or at addresses is not there
@@ -70,39 +77,59 @@ async function svgSource(path: string, name: string): Promise<() => Sharp> {
 /** A picture that was made here. */
 export const pictureIn = (source: string | Buffer): Sharp => sharp(source, { limitInputPixels: MOST_PIXELS })
 
-/** The picture as it is shown and filmed, and its thumbnail. */
-export async function makePage(picture: Sharp, folder: string, page: number): Promise<void> {
+/** The picture as it is shown and filmed, in its own shape, and its thumbnail. Tells whether it asks for a dark ground round it. */
+export async function makePage(picture: Sharp, folder: string, page: number): Promise<{ isDark: boolean }> {
   const draft = join(folder, `draft-${page}.png`)
-  const ground = await groundFor(picture.clone())
-  await picture
-    .rotate()
-    .flatten({ background: ground })
-    .resize(FRAME.width, FRAME.height, { fit: 'contain', background: ground })
-    .toColourspace('srgb')
-    .png({ compressionLevel: 3 })
-    .toFile(draft)
+  const isDark = await standsOnDark(picture.clone())
+  await drawPage(picture, isDark, PAGE_PIXELS, draft)
   await sharp(draft)
-    .resize(THUMBNAIL_WIDTH)
+    .resize(THUMBNAIL_WIDTH, THUMBNAIL_WIDTH, { fit: 'inside' })
     .webp({ quality: 82 })
     .toFile(join(folder, PARTS.thumbnail(page)))
   await rename(draft, join(folder, PARTS.page(page)))
+  return { isDark }
 }
 
-/** What is drawn light on nothing stands on a dark ground, everything else on white. */
-async function groundFor(picture: Sharp): Promise<string> {
-  const { hasAlpha } = await picture.metadata()
-  if (!hasAlpha) return GROUND
+/** A picture in usual colours, upright, without anything to see through; at most so many pixels on its longer side. */
+export async function drawPage(picture: Sharp, isDark: boolean, pixels: number, out: string): Promise<void> {
+  await picture
+    .rotate()
+    .flatten({ background: PLAIN_GROUNDS[isDark ? 'dark' : 'light'] })
+    .resize(pixels, pixels, { fit: 'inside', withoutEnlargement: true })
+    .toColourspace('srgb')
+    .png({ compressionLevel: 3 })
+    .toFile(out)
+}
+
+/** What is drawn light on nothing, and what is dark at its edges, stands on a dark ground; everything else on white. */
+async function standsOnDark(picture: Sharp): Promise<boolean> {
   const small = picture.resize(160, 90, { fit: 'inside' }).toColourspace('srgb').ensureAlpha().raw()
-  const { data } = await small.toBuffer({ resolveWithObject: true })
-  let [light, drawn] = [0, 0]
-  for (let i = 0; i < data.length; i += 4) {
-    const alpha = data[i + 3]!
-    light += alpha * (0.2126 * data[i]! + 0.7152 * data[i + 1]! + 0.0722 * data[i + 2]!)
-    drawn += alpha
+  const { data, info } = await small.toBuffer({ resolveWithObject: true })
+  const [all, edges] = [new Light(), new Light()]
+  for (let y = 0, at = 0; y < info.height; y++)
+    for (let x = 0; x < info.width; x++, at += 4) {
+      all.add(data, at)
+      if (x === 0 || y === 0 || x === info.width - 1 || y === info.height - 1) edges.add(data, at)
+    }
+  return all.isCovered() ? edges.mean() < DARK : all.mean() > LIGHT
+}
+
+/** How light pixels are where something is drawn, 0..255. */
+class Light {
+  private light = 0
+  private drawn = 0
+  private count = 0
+
+  add(data: Uint8Array, at: number): void {
+    const alpha = data[at + 3]!
+    this.light += alpha * (0.2126 * data[at]! + 0.7152 * data[at + 1]! + 0.0722 * data[at + 2]!)
+    this.drawn += alpha
+    this.count++
   }
-  // What covers everything needs no ground.
-  const isCovered = drawn > 0.98 * 255 * (data.length / 4)
-  return !isCovered && drawn > 0 && light / drawn > LIGHT ? DARK_GROUND : GROUND
+
+  /** Nothing is seen through it. */
+  isCovered = (): boolean => this.drawn > 0.98 * 255 * this.count
+  mean = (): number => (this.drawn > 0 ? this.light / this.drawn : 0)
 }
 
 async function readable<T>(name: string, work: () => Promise<T>): Promise<T> {

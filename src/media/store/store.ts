@@ -19,6 +19,8 @@ export const PARTS = {
   analysis: 'analysis.bin',
   /** A recording's picture, as every browser plays it. */
   proxy: 'proxy.mp4',
+  /** Slides as the program that was asked drew them. */
+  drawn: 'deck.pdf',
   page: (page: number) => `page-${page}.png`,
   thumbnail: (page: number) => `thumbnail-${page}.webp`,
 } as const

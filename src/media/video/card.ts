@@ -1,10 +1,11 @@
-import { FRAME } from '@/core/picture/frame'
-import { setText, type TextStyle } from './textBlock'
+import type { Frame } from '@/core/picture/frame'
+import { svgOf } from './overlay'
+import { setText } from './textBlock'
 
 const TITLE_SIZE = 112
 const LINE_SIZE = 56
-const LEFT = 190
-const WIDEST = FRAME.width - 2 * LEFT
+/** Of the frame's width. */
+const LEFT = 0.1
 const COLOURS = {
   ground: '#f5f8f9',
   graph: '#dde6ea',
@@ -14,29 +15,48 @@ const COLOURS = {
   bed: '#12647a',
 }
 
-const USUAL = { letters: 'plain', width: WIDEST, align: 'left' } as const
-const TITLE: TextStyle = { ...USUAL, weight: 700, size: TITLE_SIZE, leading: 1.12, colour: COLOURS.ink }
-const LINE: TextStyle = { ...USUAL, weight: 400, size: LINE_SIZE, leading: 1.5, colour: COLOURS.slate }
+const TITLE = {
+  letters: 'plain',
+  align: 'left',
+  weight: 700,
+  size: TITLE_SIZE,
+  leading: 1.12,
+  colour: COLOURS.ink,
+} as const
+const LINE = {
+  letters: 'plain',
+  align: 'left',
+  weight: 400,
+  size: LINE_SIZE,
+  leading: 1.5,
+  colour: COLOURS.slate,
+} as const
 
 /** A card as SVG at the video's size. */
-export async function drawCard(lines: readonly string[]): Promise<string> {
+export async function drawCard(lines: readonly string[], frame: Frame): Promise<string> {
   const [title = '', ...rest] = lines
-  const blocks = await Promise.all([setText(title, TITLE), ...rest.map((line) => setText(line, LINE))])
-  let y = (FRAME.height - blocks.reduce((sum, { height }) => sum + height, 0)) / 2
+  const left = Math.round(frame.width * LEFT)
+  const width = frame.width - 2 * left
+  const blocks = await Promise.all([
+    setText(title, { ...TITLE, width }),
+    ...rest.map((line) => setText(line, { ...LINE, width })),
+  ])
+  let y = (frame.height - blocks.reduce((sum, { height }) => sum + height, 0)) / 2
   const drawn = blocks.map((block, i) => {
-    const svg = block.draw(LEFT, y)
+    const svg = block.draw(left, y)
     y += block.height + (i === 0 ? LINE_SIZE : 0)
     return svg
   })
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${FRAME.width}" height="${FRAME.height}" viewBox="0 0 ${FRAME.width} ${FRAME.height}">${ground()}${drawn.join('')}</svg>`
+  return svgOf(frame, `${ground(frame)}${drawn.join('')}`)
 }
 
-/** Graph paper, and a row of steps knitted from two yarns. */
-function ground(): string {
+/** Graph paper, and a row of steps knitted from two yarns along the lower edge. */
+function ground({ width, height }: Frame): string {
   const lines: string[] = []
-  for (let x = 60; x < FRAME.width; x += 60) lines.push(`M${x} 0V${FRAME.height}`)
-  for (let y = 60; y < FRAME.height; y += 60) lines.push(`M0 ${y}H${FRAME.width}`)
+  for (let x = 60; x < width; x += 60) lines.push(`M${x} 0V${height}`)
+  for (let y = 60; y < height; y += 60) lines.push(`M0 ${y}H${width}`)
+  const [stair, rises] = [width / 8, [-60, -60, 60, -60, 60, 60, -60]]
   const stairs = (y: number, colour: string) =>
-    `<path d="M0 ${y}h240v-60h240v-60h240v60h240v-60h240v60h240v60h240v-60h240v60" fill="none" stroke="${colour}" stroke-width="10" stroke-linejoin="round"/>`
-  return `<rect width="100%" height="100%" fill="${COLOURS.ground}"/><path d="${lines.join('')}" stroke="${COLOURS.graph}" stroke-width="2"/>${stairs(960, COLOURS.voice)}${stairs(1020, COLOURS.bed)}`
+    `<path d="M0 ${y}h${stair}${rises.map((rise) => `v${rise}h${stair}`).join('')}" fill="none" stroke="${colour}" stroke-width="10" stroke-linejoin="round"/>`
+  return `<rect width="100%" height="100%" fill="${COLOURS.ground}"/><path d="${lines.join('')}" stroke="${COLOURS.graph}" stroke-width="2"/>${stairs(height - 120, COLOURS.voice)}${stairs(height - 60, COLOURS.bed)}`
 }

@@ -1,18 +1,16 @@
-import { FRAME_RATE } from '@/core/units'
-import type { PictureStream } from '../ffmpeg'
-import { FRAME } from '@/core/picture/frame'
+import { rasterSize, type Frame } from '@/core/picture/frame'
 
 /**
  * One way of coding for every picture, so that separately coded pieces share their parameter sets and can be joined
  * without coding anything again.
  */
-export const CODING: readonly string[] = [
+export const codingOf = (frame: Frame): readonly string[] => [
   '-c:v',
   'libx264',
   '-profile:v',
   'high',
   '-level',
-  '4.0',
+  levelOf(frame),
   '-preset',
   'veryfast',
   '-crf',
@@ -30,60 +28,32 @@ export const CODING: readonly string[] = [
   '-color_range',
   'tv',
   '-r',
-  String(FRAME_RATE),
+  String(frame.rate),
+]
+
+/** The least one of H.264 (table A-1) that such pictures fit, so that players of all ages take them. */
+function levelOf({ pixels, rate }: Frame): string {
+  const [slow, fast] = LEVELS.find(([largest]) => pixels <= largest)![1]
+  return rate <= 30 ? slow : fast
+}
+
+/** By pixels a unit: for 30 pictures a second, and for 60. */
+const LEVELS: readonly [number, readonly [string, string]][] = [
+  [2 / 3, ['4.0', '4.0']],
+  [1, ['4.0', '4.2']],
+  [4 / 3, ['5.0', '5.1']],
+  [2, ['5.1', '5.2']],
 ]
 
 /** Frames between two pictures one can jump to. */
 export const KEY_INTERVAL = 120
 
-const SCALE = 'out_color_matrix=bt709:out_range=tv'
-const AS_CODED = ['setsar=1', 'format=yuv420p']
+/** Of colours, to those of the video. */
+export const TO_VIDEO_COLOURS = 'out_color_matrix=bt709:out_range=tv'
+export const AS_CODED = ['setsar=1', 'format=yuv420p']
 
 /** Brings a picture of the video's own size to its colours. */
-export const STILL_FILTER = [`scale=${FRAME.width}:${FRAME.height}:${SCALE}`, `fps=${FRAME_RATE}`, ...AS_CODED].join(
-  ',',
-)
-
-/**
- * Brings the picture of a recording to the video's size and colours: lines of two moments become pictures of one, pixels
- * become square, light of a wide range becomes usual light, and what is not tagged is taken for what its size says. It is
- * put in the middle, without a row or column of the ground where it fills the frame but for a rounding.
- */
-export function recordingFilter(picture: PictureStream): string {
-  const { width, height } = sizeInFrame(picture)
-  const ground = width < FRAME.width || height < FRAME.height ? [`pad=${FRAME.width}:${FRAME.height}:-1:-1:white`] : []
-  return [
-    ...(picture.isInterlaced ? ['bwdif=mode=send_frame:deint=interlaced'] : []),
-    ...(picture.range === 'high' ? TO_USUAL_LIGHT : []),
-    `scale=${width}:${height}:${picture.range === 'high' ? SCALE : `in_color_matrix=${matrixOf(picture)}:${SCALE}`}`,
-    ...ground,
-    ...AS_CODED,
-  ].join(',')
+export function stillFilter(frame: Frame): string {
+  const { width, height } = rasterSize(frame)
+  return [`scale=${width}:${height}:${TO_VIDEO_COLOURS}`, `fps=${frame.rate}`, ...AS_CODED].join(',')
 }
-
-/** A piece of the ground narrower than this is a rounding. */
-const ROUNDING = 4 // pixels
-
-/** How large a picture is in the frame, in whole pairs of pixels. */
-export function sizeInFrame({ width, height, pixelShape }: PictureStream): { width: number; height: number } {
-  const wide = width * pixelShape
-  const scale = Math.min(FRAME.width / wide, FRAME.height / height)
-  const rounded = (size: number, whole: number) =>
-    whole - size * scale <= ROUNDING ? whole : 2 * Math.round((size * scale) / 2)
-  return { width: rounded(wide, FRAME.width), height: rounded(height, FRAME.height) }
-}
-
-/** Pictures of 720 lines and more are in the colours of high definition, unless they say otherwise. */
-const matrixOf = ({ matrix, height }: PictureStream) => matrix ?? (height >= 720 ? 'bt709' : 'bt601')
-
-/**
- * The white of a page (203 cd/m², ITU-R BT.2408) is the usual white; what is brighter is as bright as that.
- */
-const TO_USUAL_LIGHT = [
-  'zscale=transfer=linear:npl=203',
-  'format=gbrpf32le',
-  'zscale=primaries=bt709',
-  'tonemap=clip',
-  'zscale=transfer=bt709:matrix=bt709:range=tv',
-  'format=yuv420p',
-]

@@ -1,34 +1,26 @@
-import sharp from 'sharp'
 import type { Picture } from '@/core/lesson/document'
 import type { Look } from '@/core/lesson/layers'
-import {
-  blockOut,
-  closer,
-  copyOf,
-  dissolved,
-  fillArea,
-  layOver,
-  pushed,
-  veiled,
-  type Overlay,
-  type Raster,
-} from '@/core/picture/raster'
+import { closer, dissolved, veiled } from '@/core/picture/blending'
+import { blockOut, copyOf, fillArea, layOver, pushed, type Overlay, type Raster } from '@/core/picture/raster'
 import type { Side, Stack } from '@/core/picture/stack'
-import { FRAME_RATE } from '@/core/units'
-import { PARTS, type MediaStore } from '../store/store'
-import { drawCard } from './card'
+import type { Frame } from '@/core/picture/frame'
+import type { Assets } from '../store/assets'
+import type { MediaStore } from '../store/store'
 import { overlayOf } from './overlay'
 import { recordingFrames } from './recordingFrames'
+import { stillFrame } from './stillFrame'
 
-interface Drawing {
+export interface Drawing {
   look: Look
+  frame: Frame
   store: MediaStore
+  assets: Assets
   signal?: AbortSignal
 }
 
 /** Draws what is seen, frame by frame. The stacks follow each other, and each of their sides plays evenly or stands. */
 export async function* drawStacks(work: Drawing, stacks: readonly Stack[]): AsyncGenerator<Raster> {
-  const overlays = overlayCache(work.look)
+  const overlays = overlayCache(work)
   const sides = stacks[0]!.sides.map((_, i) =>
     drawSide(
       work,
@@ -83,51 +75,35 @@ type OverlayOf = (
 ) => Promise<Overlay | null>
 
 /** Each drawn once for as long as it stays as it is. */
-function overlayCache(look: Look): OverlayOf {
+function overlayCache({ look, frame }: Drawing): OverlayOf {
   const kept = new Map<string, Promise<Overlay | null>>()
   return (layer, area, share) => {
     const key = JSON.stringify([layer.id, area, share])
     let overlay = kept.get(key)
-    if (!overlay) kept.set(key, (overlay = overlayOf(layer, look, area, share)))
+    if (!overlay) kept.set(key, (overlay = overlayOf(layer, look, area, frame, share)))
     return overlay
   }
 }
 
 /** The pictures under the layers of one side, a frame each. */
-async function* pictures({ store, signal }: Drawing, sides: readonly Side[]): AsyncGenerator<Raster> {
+async function* pictures(work: Drawing, sides: readonly Side[]): AsyncGenerator<Raster> {
   const [first] = sides
-  const { picture } = first!.span
+  const { picture, framing } = first!.span
   if (picture.kind !== 'recording') {
-    const raster = await stillRaster(store, picture)
+    const raster = await stillFrame(work, picture, framing)
     for (let i = 0; i < sides.length; i++) yield raster
     return
   }
-  const { speed } = first!
+  const { at, speed } = first!
+  const { media } = picture
   if (speed === 0) {
-    const { value } = await recordingFrames(store, picture.media, first!.at, 1, 1, signal).next()
+    const { value } = await recordingFrames(work, { media, framing, from: at, speed: 1 }, 1).next()
     for (let i = 0; i < sides.length; i++) yield value as Raster
     return
   }
   // A stack is told for the middle of its frame.
-  const from = Math.max(0, first!.at - (0.5 / FRAME_RATE) * speed)
-  yield* recordingFrames(store, picture.media, from, speed, sides.length, signal)
-}
-
-/** A page or a card in the frame. */
-export async function stillRaster(
-  store: MediaStore,
-  picture: Exclude<Picture, { kind: 'recording' }>,
-): Promise<Raster> {
-  const source =
-    picture.kind === 'card'
-      ? Buffer.from(await drawCard(picture.lines))
-      : await store.local(picture.media, PARTS.page(picture.page))
-  const { data, info } = await sharp(source)
-    .removeAlpha()
-    .toColourspace('srgb')
-    .raw()
-    .toBuffer({ resolveWithObject: true })
-  return { width: info.width, height: info.height, data }
+  const from = Math.max(0, at - (0.5 / work.frame.rate) * speed)
+  yield* recordingFrames(work, { media, framing, from, speed }, sides.length)
 }
 
 const rgbOf = (hex: string): [number, number, number] =>
@@ -140,6 +116,7 @@ export const tellStacks = (stacks: readonly Stack[]): unknown[] =>
 const tellSide = ({ span, at, speed, seen, layers }: Side): string =>
   JSON.stringify([
     pictureKey(span.picture),
+    span.framing,
     at,
     speed,
     seen,

@@ -3,7 +3,7 @@ import type { Area, Layer, Look, PointerLayer, WordsLayer } from '@/core/lesson/
 import { drawPointer } from '@/core/picture/pointers'
 import { LEAST_SIZE, SMALLER, WORD_PADDING, WORD_ROLES } from '@/core/picture/wordSize'
 import { pixelsOf, type Overlay } from '@/core/picture/raster'
-import { FRAME } from '@/core/picture/frame'
+import { rasterSize, UNITS, type Frame } from '@/core/picture/frame'
 import { setText, type TextStyle } from './textBlock'
 
 /** What lies over a picture, drawn in the lesson's own look. */
@@ -15,31 +15,37 @@ export type DrawnLayer = Exclude<Layer, { kind: 'closer' }>
  * A layer as SVG of the whole frame. `area`: where it is now; `share`: how much of a pointer has been drawn so far. Empty
  * for blocks, which are made of the picture.
  */
-export async function drawLayer(layer: DrawnLayer, look: Look, area: Area, share = 1): Promise<string> {
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${FRAME.width}" height="${FRAME.height}" viewBox="0 0 ${FRAME.width} ${FRAME.height}">${await contentOf(layer, look, area, share)}</svg>`
+export async function drawLayer(layer: DrawnLayer, look: Look, area: Area, frame: Frame, share = 1): Promise<string> {
+  return svgOf(frame, await contentOf(layer, look, area, frame, share))
 }
 
-async function contentOf(layer: DrawnLayer, look: Look, area: Area, share: number): Promise<string> {
+/** A drawing in units of the frame. */
+export function svgOf(frame: Frame, content: string): string {
+  const { width, height } = rasterSize(frame)
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${frame.width} ${frame.height}">${content}</svg>`
+}
+
+async function contentOf(layer: DrawnLayer, look: Look, area: Area, frame: Frame, share: number): Promise<string> {
   switch (layer.kind) {
     case 'words':
-      return drawWords(layer, look, area)
+      return drawWords(layer, look, area, frame)
     case 'pointer':
-      return pointer({ ...layer, area }, look, share)
+      return pointer({ ...layer, area }, look, frame, share)
     case 'cover': {
       if (layer.way === 'blocks') return ''
-      const [left, top, right, bottom] = pixelsOf(area, FRAME)
+      const [left, top, right, bottom] = pixelsOf(area, frame)
       return `<rect x="${left}" y="${top}" width="${right - left}" height="${bottom - top}" fill="${look.ground}"/>`
     }
   }
 }
 
-async function drawWords({ role, text }: WordsLayer, look: Look, area: Area): Promise<string> {
+async function drawWords({ role, text }: WordsLayer, look: Look, area: Area, frame: Frame): Promise<string> {
   if (!text.trim()) return ''
-  if (role === 'caption') return drawCaption(text, area)
-  const { block, size } = await fitted(text, role, look, area)
+  if (role === 'caption') return drawCaption(text, area, frame)
+  const { block, size } = await fitted(text, role, look, area, frame)
   const padding = look.boxed ? WORD_PADDING * size : 0
-  const [left, width] = [area.x * FRAME.width, area.width * FRAME.width]
-  const top = area.y * FRAME.height + (area.height * FRAME.height - block.height) / 2
+  const [left, width] = [area.x * frame.width, area.width * frame.width]
+  const top = area.y * frame.height + (area.height * frame.height - block.height) / 2
   const isMiddle = WORD_ROLES[role].align === 'middle'
   const [from, boxWidth] = [isMiddle ? left + (width - block.width) / 2 - padding : left, block.width + 2 * padding]
   const words = block.draw(isMiddle ? left + width / 2 : left + padding, top)
@@ -55,58 +61,64 @@ async function drawWords({ role, text }: WordsLayer, look: Look, area: Area): Pr
 const CAPTION_LOOK: Look = { letters: 'plain', ink: '#ffffff', ground: '#000000', accent: '#000000', boxed: true }
 const CAPTION_GROUND = 0.78
 
-async function drawCaption(text: string, area: Area): Promise<string> {
-  const { block, size } = await fitted(text, 'caption', CAPTION_LOOK, area)
+async function drawCaption(text: string, area: Area, frame: Frame): Promise<string> {
+  const { block, size } = await fitted(text, 'caption', CAPTION_LOOK, area, frame)
   const [padX, padY] = [WORD_PADDING * size, (WORD_PADDING * size) / 2]
-  const middle = (area.x + area.width / 2) * FRAME.width
-  const top = (area.y + area.height) * FRAME.height - block.height - padY
+  const middle = (area.x + area.width / 2) * frame.width
+  const top = (area.y + area.height) * frame.height - block.height - padY
   const [left, width] = [middle - block.width / 2 - padX, block.width + 2 * padX]
   const box = `<rect x="${left}" y="${top - padY}" width="${width}" height="${block.height + 2 * padY}" fill="${CAPTION_LOOK.ground}" fill-opacity="${CAPTION_GROUND}"/>`
   return box + block.draw(middle, top)
 }
 
 /** As large as its role is, or as fits its area. */
-async function fitted(text: string, role: WordsLayer['role'], look: Look, area: Area) {
+async function fitted(text: string, role: WordsLayer['role'], look: Look, area: Area, frame: Frame) {
   const { size: share, ...set } = WORD_ROLES[role]
-  for (let size = share * FRAME.height; ; size *= SMALLER) {
+  for (let size = share * UNITS; ; size *= SMALLER) {
     const padding = look.boxed ? WORD_PADDING * size : 0
-    const width = area.width * FRAME.width - 2 * padding
+    const width = area.width * frame.width - 2 * padding
     const halo = look.boxed ? undefined : { colour: look.ground, width: size * 0.16 }
     const style: TextStyle = { ...set, letters: look.letters, size, colour: look.ink, width, halo }
     const block = await setText(text, style)
-    const fits = block.height + padding <= area.height * FRAME.height && block.width <= width + 1
-    if (fits || size * SMALLER < LEAST_SIZE * FRAME.height) return { block, size }
+    const fits = block.height + padding <= area.height * frame.height && block.width <= width + 1
+    if (fits || size * SMALLER < LEAST_SIZE * UNITS) return { block, size }
   }
 }
 
-async function pointer(layer: PointerLayer, look: Look, share: number): Promise<string> {
-  const { path, stroke } = drawPointer(layer, FRAME, share)
+async function pointer(layer: PointerLayer, look: Look, frame: Frame, share: number): Promise<string> {
+  const { path, stroke } = drawPointer(layer, frame, share)
   if (stroke > 0) {
     const line = (colour: string, width: number) =>
       `<path d="${path}" fill="none" stroke="${colour}" stroke-width="${width}" stroke-linecap="round" stroke-linejoin="round"/>`
     return line(look.ground, stroke * 1.7) + line(look.accent, stroke)
   }
   const { x, y, width, height } = layer.area
-  const size = Math.min(width * FRAME.width, height * FRAME.height) * 0.62
+  const size = Math.min(width * frame.width, height * frame.height) * 0.62
   const style: TextStyle = {
     letters: look.letters,
     weight: 700,
     size,
     leading: 1,
     colour: look.ground,
-    width: FRAME.width,
+    width: frame.width,
     align: 'middle',
   }
   const digits = await setText(String(layer.number), style)
-  const drawn = digits.draw((x + width / 2) * FRAME.width, (y + height / 2) * FRAME.height - size * 0.47)
+  const drawn = digits.draw((x + width / 2) * frame.width, (y + height / 2) * frame.height - size * 0.47)
   return `<path d="${path}" fill="${look.accent}" stroke="${look.ground}" stroke-width="${STROKE_AROUND}"/>${drawn}`
 }
 
 const STROKE_AROUND = 6
 
-/** A layer as it is laid over a picture; null where it is nothing. */
-export async function overlayOf(layer: DrawnLayer, look: Look, area: Area, share: number): Promise<Overlay | null> {
-  const svg = await drawLayer(layer, look, area, share)
+/** A layer as it is laid over a picture, in pixels; null where it is nothing. */
+export async function overlayOf(
+  layer: DrawnLayer,
+  look: Look,
+  area: Area,
+  frame: Frame,
+  share: number,
+): Promise<Overlay | null> {
+  const svg = await drawLayer(layer, look, area, frame, share)
   if (!/<(path|rect|image)/.test(svg)) return null
   const { data, info } = await sharp(Buffer.from(svg)).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
   return cropped(data, info.width, info.height)

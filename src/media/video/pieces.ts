@@ -2,19 +2,17 @@ import { createHash } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { open } from 'node:fs/promises'
 import type { Writable } from 'node:stream'
-import type { Picture } from '@/core/lesson/document'
 import type { Look } from '@/core/lesson/layers'
 import type { Shot } from '@/core/picture/shots'
 import type { Stack } from '@/core/picture/stack'
-import { FRAME_RATE } from '@/core/units'
-import { FRAME } from '@/core/picture/frame'
+import { rasterSize, type Frame } from '@/core/picture/frame'
+import { inParallel } from '../inParallel'
 import { CODING_MEMORY, runProgram, writeTo } from '../process'
 import type { Assets, Recipe } from '../store/assets'
-import { PARTS, type MediaStore } from '../store/store'
+import type { MediaStore } from '../store/store'
 import { NAL, parameterSets, splitNals } from './annexB'
-import { drawCard } from './card'
-import { CODING, KEY_INTERVAL, STILL_FILTER } from './coding'
-import { drawStacks, mediaOfStacks, tellStacks } from './drawStacks'
+import { codingOf, KEY_INTERVAL, stillFilter } from './coding'
+import { drawStacks, mediaOfStacks, tellStacks, type Drawing } from './drawStacks'
 import { recordingInput } from './recordingFrames'
 
 /**
@@ -30,12 +28,13 @@ export interface PieceMaker {
 
 export async function openPieceMaker(
   look: Look,
+  frame: Frame,
   store: MediaStore,
   assets: Assets,
   signal?: AbortSignal,
 ): Promise<PieceMaker> {
-  const repeats = await codedRepeats(signal)
-  const work: Work = { look, store, assets, edition: repeats.edition, signal }
+  const repeats = await codedRepeats(frame, signal)
+  const work: Work = { look, frame, store, assets, edition: repeats.edition, signal }
 
   async function* hold(key: Buffer, frames: number): AsyncGenerator<Buffer> {
     for (let left = frames; left > 0; left -= KEY_INTERVAL) {
@@ -51,7 +50,9 @@ export async function openPieceMaker(
 
   return {
     async prepare(shots) {
-      for (const shot of shots) await (shot.kind === 'stands' ? codedStack(work, shot.stack) : codedFrames(work, shot))
+      await inParallel(shots, async (shot) => {
+        await (shot.kind === 'stands' ? codedStack(work, shot.stack) : codedFrames(work, shot))
+      })
     },
     async *streamOf(shot) {
       if (shot.kind === 'stands') yield* hold(joinable(await codedStack(work, shot.stack), repeats.sets), shot.frames)
@@ -63,13 +64,9 @@ export async function openPieceMaker(
 const codedFrames = (work: Work, shot: Exclude<Shot, { kind: 'stands' }>): Promise<string> =>
   shot.kind === 'plays' ? codedMovement(work, shot) : codedDrawing(work, shot.stacks)
 
-export interface Work {
-  look: Look
-  store: MediaStore
-  assets: Assets
+interface Work extends Drawing {
   /** Of the coder. */
   edition: string
-  signal?: AbortSignal
 }
 
 /** Parameter sets stand at a piece's beginning. */
@@ -102,9 +99,9 @@ interface Repeats {
  * Pictures that repeat the one before, made from black: they say nothing about what is repeated. Made anew each time, in a
  * moment, since they also tell which edition of the coder is at work: pieces of another one could not be joined with its.
  */
-async function codedRepeats(signal?: AbortSignal): Promise<Repeats> {
-  const black = ['-f', 'lavfi', '-i', `color=black:size=16x16:rate=${FRAME_RATE}`]
-  const stream = await code(black, KEY_INTERVAL, STILL_FILTER, { signal })
+async function codedRepeats(frame: Frame, signal?: AbortSignal): Promise<Repeats> {
+  const black = ['-f', 'lavfi', '-i', `color=black:size=16x16:rate=${frame.rate}`]
+  const stream = await code(frame, black, KEY_INTERVAL, stillFilter(frame), { signal })
   const nals = splitNals(stream)
   const pictures = nals.filter(({ type }) => type === NAL.slice).map(({ bytes }) => bytes)
   if (pictures.length !== KEY_INTERVAL - 1)
@@ -113,98 +110,76 @@ async function codedRepeats(signal?: AbortSignal): Promise<Repeats> {
   return { sets: parameterSets(nals), pictures, edition }
 }
 
-async function codedStill(work: Work, picture: Exclude<Picture, { kind: 'recording' }>): Promise<Buffer> {
-  if (picture.kind === 'still') {
-    const { media, page } = picture
-    return work.assets.bytes(recipeOf(work, [media], [page]), async () => {
-      const path = await work.store.local(media, PARTS.page(page))
-      return codePicture(work, ['-f', 'png_pipe', '-i', `file:${path}`])
-    })
-  }
-  const svg = await drawCard(picture.lines)
-  return work.assets.bytes(recipeOf(work, [], [svg]), async () => {
-    const { default: sharp } = await import('sharp')
-    const png = await sharp(Buffer.from(svg)).png({ compressionLevel: 1 }).toBuffer()
-    return codePicture(work, ['-f', 'png_pipe', '-i', 'pipe:0'], png)
-  })
-}
-
-const codePicture = (work: Work, input: string[], fed?: Buffer) => code(input, 1, STILL_FILTER, { ...work, fed })
-
 /** A picture that stands, with what lies over it. */
-async function codedStack(work: Work, stack: Stack): Promise<Buffer> {
-  const [side] = stack.sides
-  const { picture } = side.span
-  if (picture.kind !== 'recording' && isBare(stack)) return codedStill(work, picture)
-  return work.assets.bytes(recipeOf(work, mediaOfStacks([stack]), [tellStacks([stack]), work.look]), () =>
-    code(RAW_INPUT, 1, STILL_FILTER, { ...work, feed: feedingFrames(work, [stack]) }),
-  )
-}
-
-const isBare = ({ sides: [side], between, veil }: Stack) =>
-  !between && veil === 0 && side.layers.length === 0 && side.seen.width === 1
+const codedStack = (work: Work, stack: Stack): Promise<Buffer> =>
+  work.assets.bytes(recipeOfStacks(work, [stack]), () => codeDrawn(work, [stack]))
 
 /** The file of frames that are drawn each by itself. */
-async function codedDrawing(work: Work, stacks: readonly Stack[]): Promise<string> {
-  const recipe = recipeOf(work, mediaOfStacks(stacks), [tellStacks(stacks), work.look])
-  return work.assets.file(recipe, async (draft) => {
-    const feed = feedingFrames(work, stacks)
-    await code(RAW_INPUT, stacks.length, STILL_FILTER, { ...work, feed, out: draft })
-  })
-}
+const codedDrawing = (work: Work, stacks: readonly Stack[]): Promise<string> =>
+  work.assets.file(recipeOfStacks(work, stacks), async (draft) => void (await codeDrawn(work, stacks, draft)))
 
-const RAW_INPUT = [
-  ...['-f', 'rawvideo', '-pixel_format', 'rgb24', '-video_size', `${FRAME.width}x${FRAME.height}`],
-  ...['-framerate', String(FRAME_RATE), '-i', 'pipe:0'],
-]
+/** Another look changes only what shows something of it. */
+const recipeOfStacks = (work: Work, stacks: readonly Stack[]): Recipe =>
+  recipeOf(work, mediaOfStacks(stacks), [tellStacks(stacks), stacks.every(isPlain) ? null : work.look])
+
+const isPlain = ({ sides, veil }: Stack) => veil === 0 && sides.every(({ layers }) => layers.length === 0)
+
+function codeDrawn(work: Work, stacks: readonly Stack[], out?: string): Promise<Buffer> {
+  const { frame, signal } = work
+  const { width, height } = rasterSize(frame)
+  const raw = ['-f', 'rawvideo', '-pixel_format', 'rgb24', '-video_size', `${width}x${height}`]
+  const input = [...raw, '-framerate', String(frame.rate), '-i', 'pipe:0']
+  return code(frame, input, stacks.length, stillFilter(frame), { signal, out, feed: feedingFrames(work, stacks) })
+}
 
 const feedingFrames = (work: Work, stacks: readonly Stack[]) => async (input: Writable) => {
   for await (const { data } of drawStacks(work, stacks)) await writeTo(input, data)
 }
 
 /** The file of a recording's moving part. */
-async function codedMovement(
-  work: Work,
-  { media, from, frames, speed }: Extract<Shot, { kind: 'plays' }>,
-): Promise<string> {
-  const { store, assets, signal } = work
-  const recipe = recipeOf(work, [media], [from, frames, speed, MOVEMENT_EDITION])
+async function codedMovement(work: Work, shot: Extract<Shot, { kind: 'plays' }>): Promise<string> {
+  const { frame, assets, signal } = work
+  const { media, framing, from, frames, speed } = shot
+  const recipe = recipeOf(work, [media], [from, frames, speed, framing, MOVEMENT_EDITION])
   return assets.file(recipe, async (draft) => {
-    const { input, filter } = await recordingInput(store, media, from, speed)
-    await code(input, frames, filter, { signal, out: draft })
+    const { input, filter } = await recordingInput(work, shot)
+    await code(frame, input, frames, filter, { signal, out: draft })
   })
 }
 
 /** Raised when the same part of a recording comes to be coded otherwise. */
-const MOVEMENT_EDITION = 3
+const MOVEMENT_EDITION = 4
 
 interface Coding {
   signal?: AbortSignal
-  /** What the input is fed with. */
-  fed?: Buffer
+  /** Feeds the input. */
   feed?: (input: Writable) => Promise<void>
   /** A file to write; returned as bytes where none is given. */
   out?: string
 }
 
 /** Codes exactly `frames` pictures. */
-function code(input: string[], frames: number, filter: string, { signal, fed, feed, out }: Coding): Promise<Buffer> {
+function code(
+  frame: Frame,
+  input: string[],
+  frames: number,
+  filter: string,
+  { signal, feed, out }: Coding,
+): Promise<Buffer> {
   const args = ['-v', 'error', '-y', ...input, '-map', '0:v:0', '-an', '-vf', filter, '-frames:v', String(frames)]
-  return runProgram('ffmpeg', [...args, ...CODING, '-f', 'h264', out ? `file:${out}` : 'pipe:1'], {
+  return runProgram('ffmpeg', [...args, ...codingOf(frame), '-f', 'h264', out ? `file:${out}` : 'pipe:1'], {
     memory: CODING_MEMORY,
     limit: 4 * 3600,
     signal,
-    feed: feed ?? (fed && feeding(fed)),
+    feed,
   })
 }
 
 /** Coded pieces depend on how they are coded, and by which edition of the coder. */
-const recipeOf = ({ edition }: Work, sources: readonly string[], recipe: readonly unknown[]): Recipe => ({
+const recipeOf = ({ edition, frame }: Work, sources: readonly string[], recipe: readonly unknown[]): Recipe => ({
   kind: 'coded',
-  edition: [CODING, STILL_FILTER, edition],
+  edition: [codingOf(frame), stillFilter(frame), edition],
   sources,
   recipe,
   extension: 'h264',
 })
-
-const feeding = (bytes: Buffer) => async (input: NodeJS.WritableStream) => void input.write(bytes)

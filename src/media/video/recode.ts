@@ -21,7 +21,16 @@ const RECODINGS: Record<Recoding, { ending: string; demuxer: string; coding: rea
     ending: 'mp4',
     demuxer: 'mov',
     coding: [
-      ...['-vf', 'scale=-2:540:flags=lanczos', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '23'],
+      ...[
+        '-vf',
+        "scale='if(gt(a,1),-2,540)':'if(gt(a,1),540,-2)':flags=lanczos",
+        '-c:v',
+        'libx264',
+        '-preset',
+        'veryfast',
+        '-crf',
+        '23',
+      ],
       ...['-tune', 'animation', '-g', '240', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k', '-c:s', 'mov_text'],
       ...['-movflags', '+faststart'],
     ],

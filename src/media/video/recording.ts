@@ -1,12 +1,16 @@
 import { join } from 'node:path'
-import { FRAME_RATE, type Seconds } from '@/core/units'
+import type { Hertz, Seconds } from '@/core/units'
+import { COMMON_FRAME } from '@/core/picture/frame'
 import { UserError } from '@/core/userError'
 import { inputOf, orDamaged, type Probe } from '../ffmpeg'
 import { CODING_MEMORY, runProgram } from '../process'
 import { makePage, pictureIn } from '../import/stills'
 import { PARTS } from '../store/store'
-import { CODING, recordingFilter } from './coding'
+import { proxyFilter } from './recordingPicture'
+import { codingOf } from './coding'
 
+/** Of the copy that plays in the page; the video is made from the file itself. */
+export const PROXY_RATE: Hertz = 30
 const LIMIT: Seconds = 4 * 3600
 const MOST_PIXELS = 8192 * 4320
 
@@ -22,7 +26,7 @@ export async function importRecording(
   folder: string,
   heard: Seconds,
   { signal, onProgress }: { signal?: AbortSignal; onProgress?: (share: number) => void },
-): Promise<{ length: Seconds; lastPicture: Seconds | null }> {
+): Promise<{ length: Seconds; lastPicture: Seconds | null; isDark: boolean }> {
   const { width, height } = probe.picture!
   if (width * height > MOST_PIXELS) {
     throw new UserError(
@@ -30,10 +34,10 @@ export async function importRecording(
     )
   }
   const last = heard > 0 ? await findLastPicture(path, demuxer, name) : null
-  const stays = last && heard - last.end > 1 / FRAME_RATE ? heard - last.end : 0
+  const stays = last && heard - last.end > 1 / PROXY_RATE ? heard - last.end : 0
   let frames = 0
   const proxy = join(folder, PARTS.proxy)
-  const filter = [`fps=${FRAME_RATE}:start_time=0`, recordingFilter(probe.picture!)]
+  const filter = [`fps=${PROXY_RATE}:start_time=0`, proxyFilter(probe.picture!)]
   if (stays > 0) filter.push(`tpad=stop_mode=clone:stop_duration=${stays.toFixed(3)}`)
   const args = [
     '-v',
@@ -48,7 +52,7 @@ export async function importRecording(
     '-sn',
     '-vf',
     filter.join(','),
-    ...CODING,
+    ...codingOf({ ...COMMON_FRAME, rate: PROXY_RATE }),
     '-movflags',
     '+faststart',
     proxy,
@@ -56,12 +60,12 @@ export async function importRecording(
   const onOutput = (chunk: Buffer) => {
     const frame = /frame=(\d+)(?![\s\S]*frame=)/.exec(chunk.toString())
     if (frame) frames = Number(frame[1])
-    if (probe.length) onProgress?.(Math.min(1, frames / FRAME_RATE / probe.length))
+    if (probe.length) onProgress?.(Math.min(1, frames / PROXY_RATE / probe.length))
   }
   await orDamaged(name, () => runProgram('ffmpeg', args, { limit: LIMIT, memory: CODING_MEMORY, signal, onOutput }))
   if (frames === 0) throw new UserError(`There is no picture in this recording: ${name}. Record or save it again.`)
-  await makePage(pictureIn(await frameAt(proxy, Math.min(1, frames / FRAME_RATE / 2))), folder, 1)
-  return { length: frames / FRAME_RATE, lastPicture: stays > 0 ? last!.start : null }
+  const { isDark } = await makePage(pictureIn(await frameAt(proxy, Math.min(1, frames / PROXY_RATE / 2))), folder, 1)
+  return { length: frames / PROXY_RATE, lastPicture: stays > 0 ? last!.start : null, isDark }
 }
 
 /** The last coded picture by its time stamps, without decoding; null where the file has none. */
@@ -80,7 +84,7 @@ async function findLastPicture(
     for (const line of lines) {
       const [start, length] = line.split(',').map(Number) as [number, number]
       if (Number.isFinite(start) && start >= (last?.start ?? 0))
-        last = { start, end: start + (Number.isFinite(length) ? length : 1 / FRAME_RATE) }
+        last = { start, end: start + (Number.isFinite(length) ? length : 1 / PROXY_RATE) }
     }
   }
   await orDamaged(name, () => runProgram('ffprobe', [...args, ...show], { limit: PROBE_LIMIT, onOutput }))

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { writeWav } from '@/core/formats/wav'
-import { emptyLesson, newRecording, newStep, type Lesson, type Picture } from '@/core/lesson/document'
+import { emptyLesson, newRecording, newStep, type Lesson, type Picture, newStill } from '@/core/lesson/document'
 import { tones } from '@/core/testing/signals'
 import { importMedia } from '../import/import'
 import { soundsOf } from '../lessonMedia'
@@ -74,7 +74,7 @@ const lessonOf = (...steps: [Picture, number][]): Lesson => ({
     length: { kind: 'fixed' as const, length },
   })),
 })
-const page = (media: string): Picture => ({ kind: 'still', media, page: 1 })
+const page = (media: string): Picture => newStill(media, 1)
 
 async function render(lesson: Lesson): Promise<string> {
   const out = join(folder, `${Math.random()}.mp4`)

@@ -12,15 +12,24 @@ import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { sounding } from '@/core/lesson/sounding'
 import type { Timeline } from '@/core/lesson/timeline'
-import { lessonFrames, planShots, samplesOfFrames, type Shot } from '@/core/picture/shots'
+import { planShots, type Shot } from '@/core/picture/shots'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { planMix } from '@/core/mix/plan'
 import type { MixPlan, PlannedMix } from '@/core/mix/mixPlan'
-import { captionsWithin, chaptersWithin, levelsWithin, shotsWithin, type Part } from '@/core/delivery/part'
+import {
+  captionsWithin,
+  chaptersWithin,
+  levelsWithin,
+  samplesOf,
+  secondsOf,
+  shotsWithin,
+  wholeOf,
+  type Part,
+} from '@/core/delivery/part'
 import { RENDERER_EDITION, type SampleRange } from '@/core/mix/renderer'
 import type { HeardWords } from '@/core/narration/words/stepWords'
 import { UserError } from '@/core/userError'
-import { FRAME_RATE } from '@/core/units'
+import type { Hertz } from '@/core/units'
 import { bytesOf, ffmpegVersion, inputOf } from '../ffmpeg'
 import type { LessonSounds } from '../lessonMedia'
 import { encodeMixdown, measureFinished, renderMixdown, type RenderOptions, type StemLevels } from '../mixdown'
@@ -32,9 +41,8 @@ import { openPieceMaker, type PieceMaker } from './pieces'
 import { recode, type Recoding } from './recode'
 
 const AAC = ['-c:a', 'aac', '-aac_coder', 'fast', '-b:a', '192k']
-/** Ticks a second and a frame of the video's clock: whole numbers, so that no frame is ever early or late. */
-const TIMESCALE = 15360
-const TICKS = TIMESCALE / FRAME_RATE
+/** Ticks a frame of the video's clock: a whole number, so that no frame is ever early or late. */
+const TICKS = 512
 /** Shares of the work, for the progress shown: the sound's, and what is done before it is coded otherwise. */
 const SOUND_SHARE = 0.55
 const RECODED_FROM = 0.4
@@ -56,8 +64,7 @@ export interface VideoOptions extends RenderOptions {
 }
 
 /**
- * Makes the finished video of a lesson and measures it: MP4 with H.264 and AAC, 1920 x 1080, 30 frames a second, or what is
- * coded from that.
+ * Makes the finished video of a lesson and measures it: MP4 with H.264 and AAC, or what is coded from that.
  */
 export async function renderVideo(
   lesson: Lesson,
@@ -68,18 +75,17 @@ export async function renderVideo(
   { signal, onProgress, heard, captions: place = 'track', part: asked, recoding = null }: VideoOptions = {},
 ): Promise<Finished> {
   const { timeline, planned } = planFinished(lesson, sounds)
-  const part = asked ?? { from: 0, to: lessonFrames(timeline) }
-  const range = { from: samplesOfFrames(part.from), to: samplesOfFrames(part.to) }
+  const part = asked ?? wholeOf(timeline)
   const captions = heard ? lessonCaptions(lesson, timeline, heard) : []
   const shown = place === 'picture' ? withCaptions(timeline, captions) : timeline
   return withWorkFolder(async (work) => {
     const shots = shotsWithin(planShots(shown), part)
-    const pieces = await openPieceMaker(lesson.look, store, assets, signal)
+    const pieces = await openPieceMaker(lesson.look, timeline.frame, store, assets, signal)
     const joined = recoding ? RECODED_FROM : 0.95
     const report = (share: number) => onProgress?.(Math.min(1, share))
     // The sound is made in this process, the pictures are coded by others: both at once.
     const [{ soundFile, stems }] = await Promise.all([
-      codedSound(planned, range, store, assets, {
+      codedSound(planned, samplesOf(part), store, assets, {
         signal,
         onProgress: (share) => report(share * SOUND_SHARE * joined),
       }),
@@ -87,18 +93,20 @@ export async function renderVideo(
     ])
     const draft = join(work, 'video.mp4')
     const texts = await writeTexts(lesson, timeline, place === 'track' ? captions : [], part, work)
-    await joinPieces(shots, pieces, { soundFile, ...texts }, draft, {
+    await joinPieces(shots, pieces, { soundFile, ...texts }, part.rate, draft, {
       signal,
       onProgress: (share) => report(joined * (SOUND_SHARE + share * (1 - SOUND_SHARE))),
     })
-    const length = (part.to - part.from) / FRAME_RATE
+    const { length } = secondsOf(part)
     const made = recoding
       ? await recode(draft, recoding, work, length, {
           signal,
           onProgress: (share) => report(joined + share * (0.97 - joined)),
         })
       : { file: draft, demuxer: 'mov' }
-    const balance = await measureFinished(made.file, made.demuxer, levelsWithin(planned.levels, part), stems, length)
+    const levels = levelsWithin(planned.levels, part)
+    const measure = () => measureFinished(made.file, made.demuxer, levels, stems, length)
+    const balance = recoding ? await measure() : await keptBalance(planned, part, levels, assets, measure)
     await moveFile(made.file, out)
     report(1)
     return { balance, timeline }
@@ -113,8 +121,7 @@ async function codedSound(
   assets: Assets,
   options: RenderOptions,
 ): Promise<{ soundFile: string; stems: StemLevels }> {
-  // What is kept is only as good as the code that made it.
-  const edition = [AAC, RENDERER_EDITION, await ffmpegVersion()]
+  const edition = await soundEdition()
   const recipe = (extension: string): Recipe => ({
     kind: 'mix',
     edition,
@@ -140,6 +147,31 @@ async function codedSound(
   }
 }
 
+/** Raised when the same sound comes to be measured otherwise. */
+const MEASURING_EDITION = 1
+
+/** What was measured of a sound holds for as long as the very same sound goes into the video. */
+async function keptBalance(
+  { plan }: PlannedMix,
+  part: Part,
+  levels: ReturnType<typeof levelsWithin>,
+  assets: Assets,
+  measure: () => Promise<BalanceSheet>,
+): Promise<BalanceSheet> {
+  const recipe: Recipe = {
+    kind: 'mix',
+    edition: [await soundEdition(), MEASURING_EDITION],
+    sources: mediaOfPlan(plan),
+    recipe: [part, plan, levels],
+    extension: 'json',
+  }
+  const kept = await assets.bytes(recipe, async () => Buffer.from(JSON.stringify(await measure())))
+  return JSON.parse(kept.toString('utf8')) as BalanceSheet
+}
+
+/** What is kept is only as good as the code that made it. */
+const soundEdition = async () => [AAC, RENDERER_EDITION, await ffmpegVersion()]
+
 const mediaOfPlan = ({ clips }: MixPlan): string[] => [
   ...new Set(Object.values(clips).flatMap((track) => track.map(({ media }) => media))),
 ]
@@ -158,6 +190,7 @@ async function joinPieces(
   shots: readonly Shot[],
   pieces: PieceMaker,
   { soundFile, captions, metadata, language }: Texts & { soundFile: string },
+  rate: Hertz,
   out: string,
   { signal, onProgress }: RenderOptions,
 ): Promise<void> {
@@ -175,7 +208,7 @@ async function joinPieces(
     'error',
     '-y',
     '-framerate',
-    String(FRAME_RATE),
+    String(rate),
     '-f',
     'h264',
     '-i',
@@ -190,7 +223,7 @@ async function joinPieces(
     '-bsf:v',
     `setts=ts=N*${TICKS}:duration=${TICKS}`,
     '-video_track_timescale',
-    String(TIMESCALE),
+    String(TICKS * rate),
     '-movflags',
     '+faststart',
     out,

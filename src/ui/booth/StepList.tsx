@@ -18,7 +18,11 @@ export function StepList({
   const lesson = useLesson()
   const chosen = useRef<HTMLButtonElement>(null)
   useEffect(() => {
-    void chosen.current?.scrollIntoView({ block: 'nearest' })
+    const [button, list] = [chosen.current, chosen.current?.parentElement]
+    if (!button || !list) return
+    // The list alone: where it stands below the script, that is to stay in sight.
+    const [above, below] = [button.offsetTop, button.offsetTop + button.offsetHeight - list.clientHeight]
+    list.scrollTop = Math.min(above, Math.max(below, list.scrollTop))
   }, [current])
   return (
     <nav className={styles.steps} aria-label="Steps">

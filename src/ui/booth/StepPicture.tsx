@@ -4,11 +4,13 @@ import { useEffect, useRef } from 'react'
 import type { Step } from '@/core/lesson/document'
 import type { Seconds } from '@/core/units'
 import { cardUrl, pageUrl, proxyUrl } from '../api'
+import { useLesson } from '../lesson/context'
 import styles from './booth.module.css'
 
 /** The picture one speaks to. A recording plays along, silently and at its speed, while one records. */
 export function StepPicture({ step, time }: { step: Step; time: Seconds | null }) {
   const { picture } = step
+  const { shape } = useLesson().frame
   const video = useRef<HTMLVideoElement>(null)
   const plays = time !== null
   useEffect(() => {
@@ -25,7 +27,7 @@ export function StepPicture({ step, time }: { step: Step; time: Seconds | null }
         <video ref={video} src={proxyUrl(picture.media)} muted playsInline preload="auto" aria-label={step.title} />
       ) : (
         <img
-          src={picture.kind === 'card' ? cardUrl(picture.lines) : pageUrl(picture.media, picture.page)}
+          src={picture.kind === 'card' ? cardUrl(picture.lines, shape) : pageUrl(picture.media, picture.page)}
           alt={step.title}
         />
       )}

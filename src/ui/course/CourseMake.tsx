@@ -17,7 +17,7 @@ import styles from './course.module.css'
 export function CourseMake({ course }: { course: { id: string; title: string } }) {
   const [names, setNames] = useState<OutputName[]>(['video'])
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
-  const { lessons, isLoading, make, stop } = useCourseExports(course.id)
+  const { lessons, isLoading, isAsking, make, stop } = useCourseExports(course.id)
   const chosen = lessons.filter(({ id }) => !left.has(id))
   const wanted = chosen.flatMap((lesson) => names.map((name) => ({ lesson, name, newest: newestOf(lesson, name) })))
   const toMake = wanted.filter(({ newest }) => !isDone(newest) && !(newest && isUnderWay(newest)))
@@ -49,6 +49,7 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
             <Button
               type={toMake.length > 0 ? 'primary' : 'default'}
               disabled={toMake.length === 0}
+              loading={isAsking}
               onClick={() => make(toMake.map(({ lesson, name }) => ({ lesson: lesson.id, name })))}
             >
               {toMake.length > 0
@@ -135,7 +136,9 @@ function useCourseExports(course: string) {
     queryFn: () => call<LessonExports[]>(`/api/courses/${course}/exports`),
     refetchInterval: ({ state }) => (state.data?.some(({ exports }) => exports.some(isUnderWay)) ? 1000 : false),
   })
+  const [isAsking, setAsking] = useState(false)
   const change = async (works: (() => Promise<unknown>)[]) => {
+    setAsking(true)
     for (const work of works)
       try {
         await work()
@@ -144,10 +147,12 @@ function useCourseExports(course: string) {
         break
       }
     await client.invalidateQueries({ queryKey: key })
+    setAsking(false)
   }
   return {
     lessons: data,
     isLoading,
+    isAsking,
     make: (all: { lesson: string; name: OutputName }[]) =>
       void change(
         all.map(

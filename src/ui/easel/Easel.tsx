@@ -2,9 +2,12 @@
 
 import { CompressOutlined, ExpandOutlined } from '@ant-design/icons'
 import { Tooltip } from 'antd'
+import type { CSSProperties } from 'react'
 import type { Picture as StepPicture } from '@/core/lesson/document'
+import type { FrameShape } from '@/core/lesson/framing'
+import type { Frame } from '@/core/picture/frame'
 import { cardUrl, pageUrl, proxyUrl } from '../api'
-import { useLessonState, useTimeline } from '../lesson/context'
+import { useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { Placing } from '../over/Placing'
 import { Meters } from './Meters'
 import { SideView } from './SideView'
@@ -43,8 +46,10 @@ function Picture() {
   const stack = useStack()
   const timeline = useTimeline()
   const look = useLessonState(({ history }) => history.lesson.look)
+  const { shape } = useLesson().frame
+
   const [side, coming] = stack?.sides ?? []
-  if (!stack || !side) return <div className={styles.picture} />
+  if (!stack || !side) return <div className={styles.picture} style={shapeOf(timeline.frame)} />
   const next = timeline.pictures[timeline.pictures.findIndex(({ start }) => start === side.span.start) + 1]
   const { between, veil } = stack
   const share = between?.share ?? 0
@@ -52,6 +57,7 @@ function Picture() {
   return (
     <div
       className={styles.picture}
+      style={shapeOf(timeline.frame)}
       data-testid="easel"
       data-step={(share > 0.5 && coming ? coming : side).span.step.id}
     >
@@ -72,13 +78,16 @@ function Picture() {
       {veil > 0 && <div className={styles.side} style={{ background: look.ground, opacity: veil }} />}
       <Placing />
       {/* Fetched ahead, so that it is there when its moment comes. */}
-      {next && next.picture.kind !== 'recording' && <img src={stillUrl(next.picture)} alt="" hidden />}
+      {next && next.picture.kind !== 'recording' && <img src={stillUrl(next.picture, shape)} alt="" hidden />}
       {next?.picture.kind === 'recording' && <video src={proxyUrl(next.picture.media)} preload="auto" muted hidden />}
     </div>
   )
 }
 
-function stillUrl(picture: StepPicture): string | undefined {
-  if (picture.kind === 'card') return cardUrl(picture.lines)
+/** As wide as there is room, but never so high that nothing else is seen. */
+const shapeOf = ({ width, height }: Frame): CSSProperties => ({ '--shape': width / height }) as CSSProperties
+
+function stillUrl(picture: StepPicture, shape: FrameShape): string | undefined {
+  if (picture.kind === 'card') return cardUrl(picture.lines, shape)
   return picture.kind === 'still' ? pageUrl(picture.media, picture.page) : undefined
 }

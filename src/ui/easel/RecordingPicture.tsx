@@ -1,6 +1,6 @@
 'use client'
 
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, type CSSProperties } from 'react'
 import type { PictureSpan } from '@/core/lesson/timeline'
 import { motionAt, speedOf } from '@/core/picture/motion'
 import { proxyUrl } from '../api'
@@ -10,7 +10,13 @@ import { useDesk } from '../lesson/context'
 const OFF = 1 / 60
 
 /** A recording's picture, led by the sound's clock: at the speed its step gives it, or standing still. */
-export function RecordingPicture({ span: { step, picture, motions } }: { span: PictureSpan }) {
+export function RecordingPicture({
+  span: { step, picture, motions },
+  style,
+}: {
+  span: PictureSpan
+  style: CSSProperties
+}) {
   const { player } = useDesk()
   const video = useRef<HTMLVideoElement>(null)
   useEffect(() => {
@@ -38,6 +44,7 @@ export function RecordingPicture({ span: { step, picture, motions } }: { span: P
   return (
     <video
       data-under=""
+      style={style}
       ref={video}
       src={proxyUrl(picture.media)}
       muted

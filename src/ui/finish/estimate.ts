@@ -27,7 +27,7 @@ const START: Seconds = 2
 function rateOf(output: Output): { bytes: number; work: number } {
   switch (output.kind) {
     case 'video':
-      return output.container === 'webm' ? RATES.webm : output.lines === 540 ? RATES.small : RATES.mp4
+      return output.container === 'webm' ? RATES.webm : output.size === 'small' ? RATES.small : RATES.mp4
     case 'package':
       return RATES.mp4
     case 'sound':

@@ -14,11 +14,11 @@ export const OUTPUT_GROUPS: OutputGroup[] = [
     detail: 'With captions to switch on, and chapters.',
     button: 'Make the video',
     choices: [
-      { name: 'video', label: 'for a course site', detail: 'MP4, 1920 × 1080, as loud as the lesson says' },
-      { name: 'video-site', label: 'for a video site', detail: 'MP4, 1920 × 1080, −14 LUFS' },
-      { name: 'phone', label: 'small, for phones', detail: 'MP4, 960 × 540, −16 LUFS' },
-      { name: 'archive', label: 'for an archive', detail: 'MP4, 1920 × 1080, −23 LUFS' },
-      { name: 'webm', label: 'in an open format', detail: 'WebM with VP9 and Opus, 1920 × 1080' },
+      { name: 'video', label: 'for a course site', detail: 'MP4, as loud as the lesson says' },
+      { name: 'video-site', label: 'for a video site', detail: 'MP4, −14 LUFS' },
+      { name: 'phone', label: 'small, for phones', detail: 'MP4 with 540 lines, −16 LUFS' },
+      { name: 'archive', label: 'for an archive', detail: 'MP4, −23 LUFS' },
+      { name: 'webm', label: 'in an open format', detail: 'WebM with VP9 and Opus' },
       {
         name: 'captions-in-picture',
         label: 'captions in the picture',

@@ -71,6 +71,7 @@ const NAMES: Record<Clash['kind'], string> = {
   picture: 'its picture',
   'over the picture': 'something over its picture',
   edge: 'how it gives way to the next',
+  chapter: 'whether it begins a chapter',
   length: 'how long it stays',
   words: 'what is said',
   step: 'the whole step',

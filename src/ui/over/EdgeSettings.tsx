@@ -7,7 +7,7 @@ import { useDesk, useLesson } from '../lesson/context'
 import { SecondsField } from '../parts/SecondsField'
 import panel from '../sheet/panel.module.css'
 
-const NAMES: Record<Edge['kind'], string> = {
+export const EDGE_NAMES: Record<Edge['kind'], string> = {
   cut: 'at once',
   dissolve: 'fading into the next',
   plain: 'through plain ground',
@@ -33,22 +33,14 @@ export function EdgeSettings({ step }: { step: Step }) {
         aria-label="How it gives way to the next picture"
         value={edge?.kind ?? 'lesson'}
         options={[
-          { value: 'lesson', label: `as all steps: ${NAMES[usual.kind]}` },
-          ...EDGE_KINDS.map((kind) => ({ value: kind, label: NAMES[kind] })),
+          { value: 'lesson', label: `as all steps: ${EDGE_NAMES[usual.kind]}` },
+          ...EDGE_KINDS.map((kind) => ({ value: kind, label: EDGE_NAMES[kind] })),
         ]}
         onChange={(kind: Edge['kind'] | 'lesson') =>
           set(kind === 'lesson' ? null : { kind, length: edge?.length ?? usual.length })
         }
       />
-      {edge && edge.kind !== 'cut' && (
-        <SecondsField
-          label="In"
-          value={edge.length}
-          least={0.1}
-          most={5}
-          onChange={(length) => set({ ...edge, length })}
-        />
-      )}
+      {edge && <EdgeLength edge={edge} onChange={set} />}
       {edge && (
         <Button size="small" onClick={makeUsual}>
           All steps like this
@@ -58,21 +50,28 @@ export function EdgeSettings({ step }: { step: Step }) {
   )
 }
 
+/** How long it takes; at once takes no time. */
+export function EdgeLength({ edge, onChange }: { edge: Edge; onChange: (edge: Edge) => void }) {
+  if (edge.kind === 'cut') return null
+  const set = (length: number) => onChange({ ...edge, length })
+  return <SecondsField label="In" value={edge.length} least={0.1} most={5} onChange={set} />
+}
+
 /** How the lesson begins and ends. */
 export function EndsSettings() {
   const { store } = useDesk()
   const { opening, closing } = useLesson()
   const set = (ends: { opening: number; closing: number }) => store.getState().edit({ name: 'setEnds', ...ends })
   return (
-    <div className={panel.fields}>
+    <div className={panel.wideFields}>
       <SecondsField
-        label="Out of plain ground in"
+        label="First picture comes out of plain ground in"
         value={opening}
         most={10}
         onChange={(next) => set({ opening: next, closing })}
       />
       <SecondsField
-        label="Into plain ground in"
+        label="Last picture goes into plain ground in"
         value={closing}
         most={10}
         onChange={(next) => set({ opening, closing: next })}

@@ -7,12 +7,13 @@ import type { Mark, Step } from '@/core/lesson/document'
 import {
   CORNERS,
   type Area,
+  type CloserLayer,
   type CoverLayer,
   type Layer,
   type PointerLayer,
   type WordsLayer,
 } from '@/core/lesson/layers'
-import { rampsOf, stackAt } from '@/core/picture/stack'
+import { rampsOf, stackAt, WHOLE } from '@/core/picture/stack'
 import { useDesk, useLessonState, useTimeline } from '../lesson/context'
 import { useTyped } from '../lesson/useTyped'
 import { clock } from '../format'
@@ -55,15 +56,7 @@ export function LayerSettings({ step, layer, actions }: { step: Step; layer: Lay
         {layer.kind === 'words' && <Words step={step} layer={layer} />}
         {layer.kind === 'pointer' && <Pointer layer={layer} set={set} />}
         {layer.kind === 'cover' && <Cover step={step} layer={layer} set={set} />}
-        {layer.kind === 'closer' && (
-          <SecondsField
-            label="Comes nearer in"
-            value={layer.ease}
-            least={0.1}
-            most={60}
-            onChange={(ease) => set({ ease })}
-          />
-        )}
+        {layer.kind === 'closer' && <Closer layer={layer} set={set} />}
         <Lasts step={step} layer={layer} set={set} />
         <span>Place</span>
         <Place area={layer.area} onChange={(area) => set({ area })} />
@@ -210,6 +203,32 @@ function Cover({ step, layer, set }: LayerProps<CoverLayer> & { step: Step }) {
           </div>
         </>
       )}
+    </>
+  )
+}
+
+/** A closer look comes and goes back; a slow move goes on for as long as it lasts. */
+function Closer({ layer, set }: LayerProps<CloserLayer>) {
+  if (layer.ease !== null)
+    return (
+      <SecondsField
+        label="Comes nearer in"
+        value={layer.ease}
+        least={0.1}
+        most={60}
+        onChange={(ease) => set({ ease })}
+      />
+    )
+  const turn = () => set({ area: layer.begins ?? WHOLE, begins: layer.begins ? null : layer.area })
+  return (
+    <>
+      <span>Moves</span>
+      <span>
+        {layer.begins ? 'from a part to the whole picture' : 'from the whole picture to this part'}{' '}
+        <Button size="small" onClick={turn}>
+          The other way
+        </Button>
+      </span>
     </>
   )
 }

@@ -11,7 +11,7 @@ import styles from './over.module.css'
 const CHOICES: { label: string; names: LayerName[] }[] = [
   { label: 'Words', names: ['title', 'lower line', 'label'] },
   { label: 'Point at something', names: ['ring', 'box', 'underline', 'arrow', 'number'] },
-  { label: 'Hide or come nearer', names: ['cover', 'closer'] },
+  { label: 'Hide or come nearer', names: ['cover', 'closer', 'slow move'] },
 ]
 
 /** What lies over a step's pictures; more can be put there. */

@@ -12,6 +12,7 @@ export const LAYER_NAMES: Record<LayerName, string> = {
   number: 'Number',
   cover: 'Cover',
   closer: 'Closer look',
+  'slow move': 'Slow move',
 }
 
 /** What lies over a picture, as its tab names it. */

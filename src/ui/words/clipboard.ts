@@ -9,13 +9,14 @@ import {
   takeSchema,
   type Lesson,
 } from '@/core/lesson/document'
+import { layerSchema, type Layer } from '@/core/lesson/layers'
 import { copyOfStep } from '@/core/lesson/copyStep'
 import { marksOfStep } from '@/core/lesson/marks'
 import type { Edit } from '@/core/lesson/edits'
 import { mediaInfoSchema } from '@/core/messages/media'
 import type { WordClip } from '@/core/narration/words/wordRange'
 import { timelineOf, type LessonState } from '../lesson/lessonStore'
-import { anchorAtCaret } from './anchors'
+import { anchorAtCaret, markAtCaret } from './anchors'
 
 /** What was copied lies in the browser's storage, so that it can be pasted in another lesson or window. */
 
@@ -42,11 +43,13 @@ const soundsClipSchema = z.object({
   sounds: z.array(z.object({ cue: soundCueSchema, after: z.number().min(0) })).min(1),
   ...sources,
 })
-const clipSchema = z.discriminatedUnion('kind', [wordsClipSchema, stepsClipSchema, soundsClipSchema])
+const layersClipSchema = z.object({ kind: z.literal('layers'), layers: z.array(layerSchema).min(1), ...sources })
+const clipSchema = z.discriminatedUnion('kind', [wordsClipSchema, stepsClipSchema, soundsClipSchema, layersClipSchema])
 export type Clip = z.infer<typeof clipSchema>
 type WordsClip = z.infer<typeof wordsClipSchema>
 type StepsClip = z.infer<typeof stepsClipSchema>
 type SoundsClip = z.infer<typeof soundsClipSchema>
+type LayersClip = z.infer<typeof layersClipSchema>
 
 const PLACE = 'yarn-step-copied'
 
@@ -98,6 +101,28 @@ export function pasteSounds(state: LessonState, { sounds, shelf }: SoundsClip): 
     { name: 'placeMarks', marks: here.marks },
     { name: 'putOnShelf', items: shelf },
     { name: 'addSounds', sounds: hung },
+  ]
+}
+
+/** What lies over a picture, as it is. */
+export const layersClip = (layers: readonly Layer[]): LayersClip => ({
+  kind: 'layers',
+  layers: [...layers],
+  ...{ takes: [], shelf: [], media: [] },
+})
+
+/** The edits that lay what was copied over the picture of a step: from the word at the caret on, or as long as the picture. */
+export function pasteLayers(
+  state: LessonState,
+  { layers }: LayersClip,
+  step: string,
+): Extract<Edit, { name: 'addLayers' | 'placeMarks' }>[] {
+  const { caret } = state
+  const mark = caret?.step === step && caret.word > 0 ? markAtCaret(state) : null
+  const copies = layers.map((layer) => ({ ...layer, id: nanoid(10), from: mark?.id ?? null, to: null }))
+  return [
+    ...(mark ? [{ name: 'placeMarks' as const, marks: [mark] }] : []),
+    { name: 'addLayers', step, layers: copies },
   ]
 }
 

@@ -1,5 +1,7 @@
 import { z } from 'zod'
+import { FRAME_SHAPES, USUAL_FRAME } from '@/core/lesson/framing'
 import { layerSchema, lookSchema } from '@/core/lesson/layers'
+import { frameOf } from '@/core/picture/frame'
 import { parseStorableJson } from '@/core/text'
 import { UserError } from '@/core/userError'
 import { drawLayer } from '@/media/video/overlay'
@@ -14,13 +16,13 @@ const json = z.string().transform((text, context) => {
     return z.NEVER
   }
 })
-const asked = z.object({ layer: json.pipe(layerSchema), look: json.pipe(lookSchema) })
+const asked = z.object({ layer: json.pipe(layerSchema), look: json.pipe(lookSchema), shape: z.enum(FRAME_SHAPES) })
 
-/** What lies over a picture, drawn as the finished video has it: `?layer=…&look=…`, both as JSON. */
+/** What lies over a picture, drawn as the finished video has it: `?layer=…&look=…&shape=16:9`, the first two as JSON. */
 export const GET = route(async (request) => {
-  const { layer, look } = readQuery(request, asked)
+  const { layer, look, shape } = readQuery(request, asked)
   if (layer.kind === 'closer') throw new UserError('A closer look is nothing that could be drawn by itself.')
-  return new Response(await drawLayer(layer, look, layer.area), {
+  return new Response(await drawLayer(layer, look, layer.area, frameOf({ ...USUAL_FRAME, shape })), {
     headers: { 'content-type': 'image/svg+xml', 'cache-control': 'public, max-age=86400' },
   })
 })

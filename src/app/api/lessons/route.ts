@@ -13,6 +13,7 @@ import type { ReadingSettings } from '@/core/narration/speechVoice'
 import { listVoices } from '@/media/speech/reading'
 import { UserError } from '@/core/userError'
 import { courseOrFirst } from '@/db/courses'
+import { courseStyle } from '@/db/courseStyles'
 import { createLesson } from '@/db/lessons'
 import { summaries } from '@/db/summaries'
 import { mediaStore } from '@/jobs/places'
@@ -70,7 +71,8 @@ export const POST = route(async (request) => {
   const targets = { ...lesson.targets, ...usualTargets(others) }
   const shelf = lesson.shelf.map((item) => (made.includes(item.media) ? { ...item, ...MADE_LICENCE } : item))
   const spoken = language && (await spokenIn(language, lesson.reading))
-  return Response.json({ id: await createLesson(home, { ...lesson, shelf, targets, ...spoken }) })
+  const style = await courseStyle(home)
+  return Response.json({ id: await createLesson(home, { ...lesson, shelf, targets, ...spoken, ...style }) })
 })
 
 /** The language, and a voice that reads it. */

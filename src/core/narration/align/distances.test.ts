@@ -1,4 +1,4 @@
-import { compileDistances } from '../../../../scripts/build-wasm.mjs'
+import { compileText } from '../../../../scripts/build-wasm.mjs'
 import { noise } from '@/core/testing/signals'
 import { createDistances } from './distances'
 import { DISTANCES_MODULE } from './distancesModule'
@@ -27,5 +27,5 @@ test('every value of a frame counts, and no other', () => {
 })
 
 test('the module is the one its text says', async () => {
-  expect(await compileDistances()).toBe(DISTANCES_MODULE)
+  expect(await compileText('src/core/narration/align/distances')).toBe(DISTANCES_MODULE)
 })

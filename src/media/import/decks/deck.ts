@@ -3,12 +3,11 @@ import { UserError } from '@/core/userError'
 import { missingFonts } from './fonts'
 import { readOdp } from './odp'
 import { drawDeck } from './office'
-import type { PageText } from './pageText'
-import { importPdf } from './pdf'
+import { importPdf, type PdfPage } from './pdf'
 import { readPptx } from './pptx'
 import type { SlideShow } from './slideShow'
 
-export interface DeckPage extends PageText {
+export interface DeckPage extends PdfPage {
   /** What the speaker is to say. */
   notes: string
   isHidden: boolean
@@ -46,11 +45,11 @@ export async function importDeck(
 
 const NOT_MATCHED = 'The notes of this deck could not be told apart by slide, and are left out.'
 
-const withoutNotes = (page: PageText): DeckPage => ({ ...page, notes: '', isHidden: false })
+const withoutNotes = (page: PdfPage): DeckPage => ({ ...page, notes: '', isHidden: false })
 
-const withNotes = (page: PageText, { title, notes, isHidden }: SlideShow['slides'][number]): DeckPage => ({
+const withNotes = (page: PdfPage, { title, notes, isHidden }: SlideShow['slides'][number]): DeckPage => ({
+  ...page,
   title: cutText(title, 120) || page.title,
-  text: page.text,
   notes: cutText(notes, MOST_NOTES),
   isHidden,
 })

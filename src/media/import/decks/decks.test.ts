@@ -23,7 +23,7 @@ beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'yarn-step-decks-'))
   store = openStore(folderObjects(join(folder, 'media')))
   await writeDeck(at('mooring.pptx'))
-}, 60_000)
+})
 afterAll(() => rm(folder, { recursive: true, force: true }))
 
 const at = (name: string) => join(folder, name)
@@ -67,7 +67,7 @@ describe.each(['pptx', 'odp'])('slides as %s', (format) => {
     if (format === 'pptx') return
     const office = ['--headless', `-env:UserInstallation=file://${folder}/profile`, '--convert-to', format]
     await runProgram('soffice', [...office, '--outdir', folder, at('mooring.pptx')], { limit: 100, memory: 4e9 })
-  }, 120_000)
+  })
 
   test('each becomes a picture as it looks, with its title, its words and what is to be said', async () => {
     const deck = await take(`mooring.${format}`)
@@ -78,7 +78,7 @@ describe.each(['pptx', 'odp'])('slides as %s', (format) => {
     expect(deck.texts.every((text) => text.includes('Fenders out, lines ready'))).toBe(true)
     expect(await Promise.all(SLIDES.map((_, i) => pixel(deck.hash, i + 1)))).toEqual(SLIDES.map(({ colour }) => colour))
     expect(deck.note).toContain('Skerrow Sans')
-  }, 120_000)
+  })
 })
 
 /** A presentation made of parts that are written here. */
@@ -128,7 +128,7 @@ test('a deck that names an address and a file of this machine gets neither', asy
   let red = 0
   for (let i = 0; i < data.length; i += 3) if (data[i]! > 200 && data[i + 1]! < 60) red++
   expect(red).toBe(0)
-}, 60_000)
+})
 
 test('what declares types of its own, or is no deck, is refused with a sentence', async () => {
   await putOdp('bomb.odp', `<!DOCTYPE a [<!ENTITY b "boom">]>${pageWith('').replace(/^<\?xml[^>]*>/, '')}`)

@@ -4,7 +4,7 @@ import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import { sentenceFor } from '../../ffmpeg'
 import { CODING_MEMORY, ProgramError, runProgram } from '../../process'
-import { exists } from '../../store/store'
+import { exists, PARTS } from '../../store/store'
 
 /** A hundred slides take five seconds. */
 const LIMIT: Seconds = 300
@@ -50,7 +50,7 @@ export async function drawDeck(
     throw new UserError(
       `These slides could not be drawn: ${name}. Save them as PDF in the program they were made with, and bring that in.`,
     )
-  const out = join(folder, 'deck.pdf')
+  const out = join(folder, PARTS.drawn)
   await rename(drawn, out)
   await rm(job, { recursive: true, force: true })
   return out

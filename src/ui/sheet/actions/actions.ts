@@ -268,6 +268,14 @@ export const ACTIONS = [
     menus: ['step'],
   },
   {
+    id: 'overSlowMove',
+    title: 'Let the picture move slowly',
+    keys: [],
+    group: 'things',
+    also: 'drift pan zoom still photo motion',
+    menus: ['step'],
+  },
+  {
     id: 'musicSofter',
     title: 'Make the music quieter under the voice',
     keys: [],
@@ -353,6 +361,13 @@ export const ACTIONS = [
     keys: [],
     group: 'view',
     also: 'export render download deliver check credits mp4 wav save',
+  },
+  {
+    id: 'video',
+    title: 'How the video looks: shape, size, grounds',
+    keys: [],
+    group: 'view',
+    also: 'format aspect ratio portrait square resolution lines frame rate crop fit fill blur background settings transition fade',
   },
   {
     id: 'shelf',

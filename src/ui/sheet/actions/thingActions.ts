@@ -2,7 +2,7 @@ import type { LayerName } from '@/core/lesson/layers'
 import { putOver } from '../../over/putOver'
 import { takeOut } from '../../words/hang'
 import { hangOn, moveThing, nextPicked, thingPicked } from '../../words/picked'
-import { soundsClip, writeClipboard } from '../../words/clipboard'
+import { layersClip, soundsClip, writeClipboard } from '../../words/clipboard'
 import { useSheetView } from '../score/view'
 import type { SheetActions } from './actions'
 import type { ActionContext } from './context'
@@ -37,6 +37,7 @@ export function thingActions(context: ActionContext) {
     overArrow: () => over('arrow'),
     overCover: () => over('cover'),
     overCloser: () => over('closer'),
+    overSlowMove: () => over('slow move'),
     thingEarlier: () => push(-1),
     thingLater: () => push(1),
   } satisfies Partial<SheetActions>
@@ -62,11 +63,12 @@ export function removePicked(context: ActionContext): boolean {
   return true
 }
 
-/** Copies a picked sound; false where none is. */
+/** Copies a picked sound, or what lies over a picture; false where neither is. */
 export function copyPicked(context: ActionContext): boolean {
   const thing = pickedIn(context)
-  if (thing?.kind !== 'sound') return false
-  writeClipboard(soundsClip(context.state(), [thing.cue.id])!)
+  if (thing?.kind === 'sound') writeClipboard(soundsClip(context.state(), [thing.cue.id])!)
+  else if (thing?.kind === 'layer') writeClipboard(layersClip([thing.layer]))
+  else return false
   return true
 }
 

@@ -47,6 +47,7 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
       setUnfolded(['more'])
     },
     shelf: () => setPanel('shelf'),
+    video: () => setPanel('video'),
     captions: () => useCaptionsShown.getState().toggle(),
     largerPicture: () => useSheetView.getState().setEaselLarge(!isEaselLarge()),
     larger: () => zoom(1.25),

@@ -7,7 +7,16 @@ import {
   selectedWords,
   wordsOfStep,
 } from '../../words/caret'
-import { pasteEdit, pasteSounds, readClipboard, stepsClip, wordsClip, writeClipboard } from '../../words/clipboard'
+import {
+  pasteEdit,
+  pasteLayers,
+  pasteSounds,
+  readClipboard,
+  stepsClip,
+  wordsClip,
+  writeClipboard,
+  type Clip,
+} from '../../words/clipboard'
 import { useSheetView } from '../score/view'
 import type { SheetActions } from './actions'
 import type { ActionContext } from './context'
@@ -47,6 +56,13 @@ export function wordActions(context: ActionContext) {
     if (selectedWords(state()).length > 0) removeWords()
     else removeSteps()
   }
+  const layOver = (clip: Extract<Clip, { kind: 'layers' }>) => {
+    const [step] = chosen()
+    if (!step) return tell('Choose the step first over whose picture it is to lie: press its picture.')
+    const edits = pasteLayers(state(), clip, step)
+    const put = edits.find((edit) => edit.name === 'addLayers')
+    if (state().editTogether(edits)) state().pick({ kind: 'layer', id: put!.layers[0]!.id })
+  }
   const pause = (by: number) => {
     const edit = pauseAtCaret(state(), by)
     if (typeof edit === 'string') tell(edit)
@@ -67,6 +83,7 @@ export function wordActions(context: ActionContext) {
         if (edit) state().edit(edit)
         return
       }
+      if (clip.kind === 'layers') return layOver(clip)
       if (clip.kind === 'sounds') return void state().editTogether(pasteSounds(state(), clip))
       const edit = pasteEdit(state(), clip)
       if (state().edit(edit))

@@ -5,6 +5,7 @@ import { memo, useMemo } from 'react'
 import type { StepWord } from '@/core/narration/words/stepWords'
 import type { Seconds } from '@/core/units'
 import { clock } from '../../format'
+import { useLessonState } from '../../lesson/context'
 import { PictureThumb } from '../../parts/PictureThumb'
 import { LengthButton } from './LengthButton'
 import { Line } from './Line'
@@ -18,6 +19,7 @@ import styles from './row.module.css'
 export const Row = memo(function Row(props: RowProps) {
   const { span, passages, geometry, measure, selected, caret } = props
   const { step, index, start, end } = span
+  const shape = useLessonState(({ history }) => history.lesson.frame.shape)
   const words = useStepWords(passages, step)
   const lines = linesOf(end - start, geometry)
   const runs = useMemo(() => wordRuns(words, start, geometry, lines, measure), [words, start, geometry, lines, measure])
@@ -48,7 +50,7 @@ export const Row = memo(function Row(props: RowProps) {
       >
         <span className={styles.number}>{index + 1}</span>
         <span>
-          <PictureThumb picture={step.picture} className={styles.thumb} />
+          <PictureThumb picture={step.picture} shape={shape} className={styles.thumb} />
           <span className={styles.title}>{step.title}</span>
           {props.voice && <small className={styles.voiceMark}>{props.voice}</small>}
         </span>

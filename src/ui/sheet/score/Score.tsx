@@ -10,7 +10,7 @@ import {
 import { DndContext, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { Button, Segmented, Tooltip } from 'antd'
-import { useCallback, useEffect, useMemo, useRef, type ReactNode } from 'react'
+import { useCallback, useEffect, useMemo, useRef, type CSSProperties, type ReactNode } from 'react'
 import type { Lesson, Step } from '@/core/lesson/document'
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
@@ -28,15 +28,7 @@ import { useWordMeasure } from './rowWords'
 import { useRowContents } from './rowContents'
 import { useMeasuredWidth } from '../../parts/useMeasuredWidth'
 import { isInSight, useZoom } from './useZoom'
-import {
-  geometryOf,
-  LEFT_MARGIN,
-  RIGHT_MARGIN,
-  rowHeight,
-  useSheetView,
-  WAVE_HEIGHTS,
-  type SheetGeometry,
-} from './view'
+import { geometryOf, rowHeight, useSheetView, WAVE_HEIGHTS, type SheetGeometry } from './view'
 import styles from '../sheet.module.css'
 
 const OVERSCAN = 3
@@ -56,10 +48,7 @@ export function Score({ actions, find }: ScoreProps) {
   const { pixelsPerSecond, waveHeight } = useSheetView()
   const [width, measured] = useMeasuredWidth(840)
   const scroller = useRef<HTMLDivElement>(null)
-  const geometry = useMemo(
-    () => geometryOf(pixelsPerSecond, waveHeight, width - LEFT_MARGIN - RIGHT_MARGIN),
-    [pixelsPerSecond, waveHeight, width],
-  )
+  const geometry = useMemo(() => geometryOf(pixelsPerSecond, waveHeight, width), [pixelsPerSecond, waveHeight, width])
   // Heights follow from lengths and scale; new functions tell the virtual list that these have changed.
   const heights = useMemo(
     () => ({
@@ -126,7 +115,12 @@ export function Score({ actions, find }: ScoreProps) {
   }, [rows, caretIndex])
 
   return (
-    <section className={styles.score} aria-label="Sheet" ref={measured}>
+    <section
+      className={styles.score}
+      style={{ '--left': `${geometry.left}px`, '--right': `${geometry.right}px` } as CSSProperties}
+      aria-label="Sheet"
+      ref={measured}
+    >
       <Ruler geometry={geometry} />
       <CaretSaid />
       <div className={styles.scroll} ref={scroller} data-testid="score">
@@ -236,27 +230,29 @@ function Tools({ actions }: Pick<ScoreProps, 'actions'>) {
         </span>
       )}
       <span className={styles.gap} />
-      Scale
-      <Button
-        size="small"
-        icon={<MinusOutlined />}
-        aria-label="Smaller scale"
-        onClick={() => setScale(pixelsPerSecond / 1.25)}
-      />
-      <Button
-        size="small"
-        icon={<PlusOutlined />}
-        aria-label="Larger scale"
-        onClick={() => setScale(pixelsPerSecond * 1.25)}
-      />
-      <span style={{ marginLeft: 10 }}>Wave</span>
-      <Segmented
-        size="small"
-        aria-label="Height of the wave"
-        value={waveHeight}
-        options={WAVE_HEIGHTS.map((value, i) => ({ value, label: ['low', 'usual', 'tall', 'tallest'][i]! }))}
-        onChange={setWaveHeight}
-      />
+      <span className={styles.scales}>
+        Scale
+        <Button
+          size="small"
+          icon={<MinusOutlined />}
+          aria-label="Smaller scale"
+          onClick={() => setScale(pixelsPerSecond / 1.25)}
+        />
+        <Button
+          size="small"
+          icon={<PlusOutlined />}
+          aria-label="Larger scale"
+          onClick={() => setScale(pixelsPerSecond * 1.25)}
+        />
+        <span style={{ marginLeft: 10 }}>Wave</span>
+        <Segmented
+          size="small"
+          aria-label="Height of the wave"
+          value={waveHeight}
+          options={WAVE_HEIGHTS.map((value, i) => ({ value, label: ['low', 'usual', 'tall', 'tallest'][i]! }))}
+          onChange={setWaveHeight}
+        />
+      </span>
       <Tooltip title="Keys (?)">
         <Button
           size="small"

@@ -4,7 +4,8 @@ import { geometryOf, linesOf, rowHeight, LEAST_ROW } from './view'
 
 /** Every letter is ten pixels wide here. */
 const measure = (text: string) => text.length * 10
-const geometry = geometryOf(100, 46, 600)
+/** Lines of 600 pixels, and what is beside them. */
+const geometry = geometryOf(100, 46, 600 + 148 + 104)
 const word = (text: string, start: number, end: number): StepWord => ({
   text,
   start,
@@ -50,5 +51,11 @@ test('rows are as high as their lines need', () => {
   expect(geometry.lineSeconds).toBe(6)
   expect([0.5, 6, 6.01, 18].map((length) => linesOf(length, geometry))).toEqual([1, 1, 2, 3])
   expect(rowHeight(18, geometry) - rowHeight(12, geometry)).toBe(geometry.lineHeight)
-  expect(rowHeight(0.1, geometryOf(100, 28, 600))).toBeGreaterThanOrEqual(LEAST_ROW)
+  expect(rowHeight(0.1, geometryOf(100, 28, 852))).toBeGreaterThanOrEqual(LEAST_ROW)
+})
+
+test('where the sheet is narrow, less is kept free beside the lines', () => {
+  const { left, right, lineSeconds } = geometryOf(100, 46, 390)
+  expect([left + right < 160, lineSeconds > 2]).toEqual([true, true])
+  expect(geometry.lineSeconds).toBe(6)
 })

@@ -4,7 +4,7 @@ import type { Virtualizer } from '@tanstack/react-virtual'
 import { useEffect, useLayoutEffect, useRef, type RefObject } from 'react'
 import type { Timeline } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
-import { LEFT_MARGIN, ROW_TOP, useSheetView, type SheetGeometry } from './view'
+import { ROW_TOP, useSheetView, type SheetGeometry } from './view'
 
 export type RowList = Virtualizer<HTMLDivElement, Element>
 
@@ -22,7 +22,7 @@ export function placeOf(
   const into = Math.min(time, span.end) - span.start
   const line = Math.max(0, Math.ceil(into / geometry.lineSeconds - 1e-9) - 1)
   return {
-    x: LEFT_MARGIN + (into - line * geometry.lineSeconds) * geometry.pixelsPerSecond,
+    x: geometry.left + (into - line * geometry.lineSeconds) * geometry.pixelsPerSecond,
     y: row.start + ROW_TOP + line * geometry.lineHeight,
   }
 }
@@ -33,7 +33,7 @@ function timeAt(x: number, y: number, rows: RowList, timeline: Timeline, geometr
   const span = row && timeline.steps[row.index]
   if (!row || !span) return null
   const line = Math.max(0, Math.floor((y - row.start - ROW_TOP) / geometry.lineHeight))
-  const into = line * geometry.lineSeconds + Math.max(0, x - LEFT_MARGIN) / geometry.pixelsPerSecond
+  const into = line * geometry.lineSeconds + Math.max(0, x - geometry.left) / geometry.pixelsPerSecond
   return Math.min(span.end, span.start + into)
 }
 

@@ -3,7 +3,7 @@ import { persist } from 'zustand/middleware'
 import { clamp, type Seconds } from '@/core/units'
 import type { WordPlace } from '../../lesson/lessonStore'
 
-export type PanelTab = 'selected' | 'music' | 'sounds' | 'shelf'
+export type PanelTab = 'selected' | 'music' | 'sounds' | 'shelf' | 'video'
 
 /** How the sheet is shown: the same for all lessons in this browser, and no part of any document. */
 interface SheetView {
@@ -59,8 +59,10 @@ export const WORDS_HEIGHT = 24
 export const BED_HEIGHT = 30
 const ROW_PADDING = 10
 export const LEAST_ROW = 104
-export const LEFT_MARGIN = 148
-export const RIGHT_MARGIN = 104
+/** Beside the lines: the picture to the left, the length to the right. */
+const MARGINS = { left: 148, right: 104 }
+/** Where the sheet is narrow: on a phone, or much enlarged. */
+const NARROW = { below: 560, left: 84, right: 66 }
 
 /** Sizes of the sheet in pixels that follow from the view and the window. */
 export interface SheetGeometry {
@@ -69,13 +71,20 @@ export interface SheetGeometry {
   /** What one line of the score holds. */
   lineSeconds: Seconds
   lineHeight: number
+  /** What is kept free beside the lines. */
+  left: number
+  right: number
 }
 
-export function geometryOf(pixelsPerSecond: number, waveHeight: number, scoreWidth: number): SheetGeometry {
+/** `width`: of the whole sheet. */
+export function geometryOf(pixelsPerSecond: number, waveHeight: number, width: number): SheetGeometry {
+  const { left, right } = width < NARROW.below ? NARROW : MARGINS
   return {
+    left,
+    right,
     pixelsPerSecond,
     waveHeight,
-    lineSeconds: Math.max(1, scoreWidth / pixelsPerSecond),
+    lineSeconds: Math.max(1, (width - left - right) / pixelsPerSecond),
     lineHeight: WORDS_HEIGHT + waveHeight + BED_HEIGHT + 8,
   }
 }

@@ -32,7 +32,7 @@ export function FurtherPictureSettings({ step, id, actions }: FurtherPictureSett
         place={word ? `seen from ${word} on` : 'not seen: the words it hung on are gone'}
         actions={actions}
       />
-      <PictureThumb picture={further.picture} className={styles.largeThumb} />
+      <PictureThumb picture={further.picture} shape={state.history.lesson.frame.shape} className={styles.largeThumb} />
       <Select
         aria-label="Which picture it is"
         placeholder="Show another picture instead"

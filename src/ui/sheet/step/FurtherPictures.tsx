@@ -32,7 +32,7 @@ export function FurtherPictures({ step }: { step: Step }) {
     <div>
       {step.more.map(({ id, picture, mark }) => (
         <span key={id} className={styles.pin}>
-          <PictureThumb picture={picture} className={styles.smallThumb} />
+          <PictureThumb picture={picture} shape={state.history.lesson.frame.shape} className={styles.smallThumb} />
           at {sayMark(state, mark) ?? 'words that are gone: not seen'}
           <Button
             size="small"

@@ -7,8 +7,9 @@ import { LIMITS } from '@/core/lesson/limits'
 import { clock } from '../../format'
 import { useTyped } from '../../lesson/useTyped'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
-import { EdgeSettings, EndsSettings } from '../../over/EdgeSettings'
+import { EdgeSettings } from '../../over/EdgeSettings'
 import { OverPictures } from '../../over/OverPictures'
+import { onDemand } from '../../parts/onDemand'
 import type { SheetActions } from '../actions/actions'
 import { LooseThings } from '../LooseThings'
 import { Fold } from '../Fold'
@@ -17,7 +18,11 @@ import { HeardReport } from './HeardReport'
 import { FurtherPictures } from './FurtherPictures'
 import { RecordingEditor } from './RecordingEditor'
 import { CardLines } from './CardLines'
+import { SoundTrackChoice } from './SoundTrackChoice'
 import styles from '../panel.module.css'
+
+const FramingSettings = onDemand(() => import('../../video/FramingSettings').then((part) => part.FramingSettings))
+const ChapterSettings = onDemand(() => import('./ChapterSettings').then((part) => part.ChapterSettings))
 
 /** What is set for one step: what is usual at once, the rest folded. */
 export function StepSettings({ span, actions }: { span: StepSpan; actions: SheetActions }) {
@@ -64,6 +69,7 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
           </div>
         )}
         {picture.kind === 'recording' && <RecordingSpeed step={step} picture={picture} />}
+        {picture.kind === 'recording' && <SoundTrackChoice step={step} picture={picture} />}
         {picture.kind === 'recording' && <RecordingSound step={step} picture={picture} />}
         <span>Over it</span>
         <OverPictures step={step} />
@@ -76,9 +82,21 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
       <Fold name="more" title={step.more.length > 0 ? `Further pictures (${step.more.length})` : 'Further pictures'}>
         <FurtherPictures step={step} />
       </Fold>
+      {picture.kind !== 'card' && (
+        <Fold name="framing" title="How its picture stands in the frame">
+          <FramingSettings
+            framing={picture.framing}
+            onChange={(framing) =>
+              store.getState().edit({ name: 'setPicture', step: step.id, picture: { ...picture, framing } })
+            }
+          />
+        </Fold>
+      )}
       <Fold name="edge" title="How its picture gives way to the next">
         <EdgeSettings step={step} />
-        <EndsSettings />
+      </Fold>
+      <Fold name="chapter" title="Its chapter">
+        <ChapterSettings step={step} />
       </Fold>
       {picture.kind === 'recording' && (
         <Fold name="recording" title="Pins, cuts and scenes of the recording">
@@ -101,10 +119,11 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
 
 function SayPicture({ picture }: { picture: Picture }) {
   const shelf = useLesson().shelf
+  const info = useLessonState(({ media }) => (picture.kind === 'card' ? undefined : media.get(picture.media)))
   if (picture.kind === 'card') return 'a card'
   const title = shelf.find(({ media }) => media === picture.media)?.title ?? 'a file that is missing'
   return picture.kind === 'still'
-    ? `${title}, page ${picture.page}`
+    ? `${title}, page ${info?.labels[picture.page - 1] || picture.page}`
     : `${title}, ${clock(picture.from)} to ${clock(picture.to)}`
 }
 

@@ -1,0 +1,46 @@
+'use client'
+
+import { App, Select } from 'antd'
+import { useState } from 'react'
+import type { RecordingPicture, Step } from '@/core/lesson/document'
+import { useDesk, useLessonState } from '../../lesson/context'
+import { runJob } from '../../jobs'
+
+/** Which of its sound tracks a recording is heard by, where it has several. */
+export function SoundTrackChoice({ step, picture }: { step: Step; picture: RecordingPicture }) {
+  const { store } = useDesk()
+  const { message } = App.useApp()
+  const info = useLessonState(({ media }) => media.get(picture.media))
+  const [busy, setBusy] = useState(false)
+  if (!info || info.soundTracks.length < 2) return null
+  const choose = async (track: number) => {
+    setBusy(true)
+    try {
+      const { info: other } = await runJob<'soundTrack'>({ kind: 'soundTrack', media: info.hash, track })
+      const { addMedia, editTogether, history } = store.getState()
+      const item = history.lesson.shelf.find(({ media }) => media === info.hash)
+      addMedia([other])
+      editTogether([
+        ...(item ? [{ name: 'putOnShelf' as const, items: [{ ...item, media: other.hash }] }] : []),
+        { name: 'setPicture', step: step.id, picture: { ...picture, media: other.hash } },
+      ])
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
+    setBusy(false)
+  }
+  return (
+    <>
+      <span>Track</span>
+      <Select
+        size="small"
+        aria-label="Which sound track is heard"
+        loading={busy}
+        disabled={busy}
+        value={info.soundTrack}
+        options={info.soundTracks.map((name, track) => ({ value: track, label: name }))}
+        onChange={(track) => void choose(track)}
+      />
+    </>
+  )
+}
