@@ -9,6 +9,9 @@ const wanted = process.argv.slice(2)
 const results = join(ROOT, '.yarn-step', 'test-results')
 mkdirSync(results, { recursive: true })
 
+/** Else Jest keeps a core of two for itself. */
+const TWO_LANES = ['--maxWorkers=2']
+
 const count = { passed: 0, failed: 0 }
 for (const [name, run] of Object.entries({ types, lint, unit, browser })) {
   if (wanted.length > 0 && !wanted.includes(name)) continue
@@ -30,12 +33,12 @@ function lint() {
 }
 
 function unit() {
-  return jest('unit', [])
+  return jest('unit', TWO_LANES)
 }
 
 function browser() {
   buildIfNeeded()
-  return jest('browser', ['--config', 'tests/jest.config.mjs', '--maxWorkers=2'])
+  return jest('browser', ['--config', 'tests/jest.config.mjs', ...TWO_LANES])
 }
 
 function npm(...args) {

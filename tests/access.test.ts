@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import type { Page } from 'puppeteer-core'
 import { PALETTES } from '@/ui/ground/palette'
-import { chooseSegment, clickOn, waitForSheet, waitForText, waitForWords } from './support/browser'
+import { chooseSegment, clickOn, waitForRest, waitForSheet, waitForText, waitForWords } from './support/browser'
 import { sharedSession } from './support/session'
 
 /** For everybody: every screen and dialog by WCAG 2.2 A and AA, as axe-core measures it; on both grounds. */
@@ -22,8 +22,7 @@ beforeAll(async () => {
 
 /** What is wrong, as rule and element. */
 async function violations(isMenu: boolean): Promise<string[]> {
-  // What opens has opened, and colours have come to rest.
-  await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'))
+  await waitForRest(page)
   await page.evaluate(axe)
   return page.evaluate(async (menu) => {
     const runOnly = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']

@@ -156,6 +156,8 @@ async function killTab({ url, lesson }: Client, random: () => number): Promise<n
   const open = async () => {
     const browser = await launchBrowser(profile, {})
     const page = await browser.newPage()
+    // As wide as it takes to have the settings beside the sheet.
+    await page.setViewport({ width: 1280, height: 800 })
     await page.goto(`${url}/lessons/${LESSON}`)
     await page.waitForSelector('#step-script')
     return { browser, page }
@@ -165,8 +167,9 @@ async function killTab({ url, lesson }: Client, random: () => number): Promise<n
     await first.page.focus('#step-script')
     const word = `slack${Math.floor(random() * 1e6)}`
     await first.page.keyboard.type(` ${word}`)
-    // A moment for it to be kept; whether it is saved by then is left to chance.
-    await pause(700 + random() * 500)
+    await first.page.waitForFunction(isKept, { polling: 50, timeout: UP_AGAIN * 1000 }, word)
+    // Whether it is saved by then, or only kept in this browser, is left to chance.
+    await pause(random() * 500)
     endBrowser(first.browser)
     const killed = performance.now()
     const second = await open()
@@ -181,6 +184,22 @@ async function killTab({ url, lesson }: Client, random: () => number): Promise<n
   } finally {
     await rm(profile, { recursive: true, force: true, maxRetries: 5 })
   }
+}
+
+/** In the page: whether what was typed is saved, or in a draft that this browser keeps. */
+async function isKept(typed: string): Promise<boolean> {
+  if (!document.querySelector<HTMLTextAreaElement>('#step-script')?.value.includes(typed)) return false
+  if (document.querySelector('[data-save=saved]')) return true
+  const drafts = await new Promise<unknown[]>((resolve, reject) => {
+    const opening = indexedDB.open('yarn-step-drafts')
+    opening.onerror = () => reject(opening.error)
+    opening.onsuccess = () => {
+      const asked = opening.result.transaction('drafts').objectStore('drafts').getAll()
+      asked.onsuccess = () => resolve(asked.result)
+      asked.onerror = () => reject(asked.error)
+    }
+  })
+  return JSON.stringify(drafts).includes(typed)
 }
 
 const endBrowser = (browser: Browser) => browser.process()!.kill('SIGKILL')

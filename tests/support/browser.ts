@@ -106,6 +106,13 @@ export async function chooseOption(page: Page, label: string, words: string, wit
   await (handle.asElement() as ElementHandle<HTMLElement>).evaluate((one) => one.click())
 }
 
+/** What opens has opened, and colours have come to rest; an animation that a click brings begins some frames after it. */
+export const waitForRest = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    const isMoving = () => document.getAnimations().some(({ playState }) => playState === 'running')
+    for (let still = 0; still < 10; still = isMoving() ? 0 : still + 1) await new Promise(requestAnimationFrame)
+  })
+
 export const waitForText = (page: Page, words: string, timeout = 60_000): Promise<unknown> =>
   page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout, polling: 200 }, words)
 

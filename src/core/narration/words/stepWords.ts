@@ -32,14 +32,18 @@ export interface HeardWords {
 
 /**
  * The words of a step at their times. What was found in its takes is matched with the script as it is now; words of the
- * script that were not found stand between their neighbours, and where nothing was found yet all places are guessed from
- * the pauses.
+ * script that were not found stand between their neighbours, and where none of them was all places are guessed from the
+ * pauses.
  */
 export function stepWords(spans: readonly PassageSpan[], script: string, heard: HeardWords): StepWord[] {
   const found = spans.flatMap((span) => wordsInSpan(span, heard))
   const written = readScript(script).words
-  return found.length > 0 && written.length > 0
-    ? atTheirTimes(spans, written, found)
+  const partner = matchWords(
+    written.map(({ text }) => text),
+    found.map(({ text }) => text),
+  )
+  return partner.some((match) => match >= 0)
+    ? atTheirTimes(written, found, partner)
     : guessed(spans, script, written, heard)
 }
 
@@ -66,15 +70,12 @@ function wordsInSpan(span: PassageSpan, heard: HeardWords): FoundWord[] {
     }))
 }
 
+/** At least one word has a partner. */
 function atTheirTimes(
-  spans: readonly PassageSpan[],
   written: readonly ScriptWord[],
   found: readonly FoundWord[],
+  partner: ArrayLike<number>,
 ): StepWord[] {
-  const partner = matchWords(
-    written.map(({ text }) => text),
-    found.map(({ text }) => text),
-  )
   const words: StepWord[] = []
   for (let i = 0; i < written.length; i++) {
     const match = partner[i]!
@@ -84,7 +85,7 @@ function atTheirTimes(
       while (last + 1 < written.length && partner[last + 1]! < 0) last++
       const before = i > 0 ? found[partner[i - 1]!]! : null
       const after = last + 1 < written.length ? found[partner[last + 1]!]! : null
-      words.push(...between(spans, written.slice(i, last + 1), before, after))
+      words.push(...between(written.slice(i, last + 1), before, after))
       i = last
     }
   }
@@ -106,14 +107,9 @@ function timed({ text, from, to, sentence }: ScriptWord, { span, start, end, con
   }
 }
 
-/** Words that nobody has found share the time between those that were. */
-function between(
-  spans: readonly PassageSpan[],
-  words: readonly ScriptWord[],
-  before: FoundWord | null,
-  after: FoundWord | null,
-): StepWord[] {
-  const span = before?.span ?? after?.span ?? spans[0]!
+/** Words that nobody has found share the time between those that were; one of the neighbours was. */
+function between(words: readonly ScriptWord[], before: FoundWord | null, after: FoundWord | null): StepWord[] {
+  const { span } = (before ?? after)!
   const spanEnd = span.passage.from + span.end - span.start
   const from = before ? before.end : Math.max(span.passage.from, after!.start - words.length * USUAL_WORD)
   const to = after && after.span === span ? after.start : Math.min(spanEnd, from + words.length * USUAL_WORD)

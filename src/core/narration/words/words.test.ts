@@ -87,6 +87,13 @@ describe('words of a step', () => {
     expect(corrected[2]).toEqual(['stern', expect.closeTo(2.8, 6), null])
     expect(corrected[3]).toEqual(['line.', 4, 0.9])
   })
+  test('a script of which no word is heard is guessed as a whole', () => {
+    const said = say(lessonWith([[0, 13]], 'Slack water.'))
+    expect(said.map(([text, , confidence]) => [text, confidence])).toEqual([
+      ['Slack', null],
+      ['water.', null],
+    ])
+  })
   test('while nothing has been found yet, all are guesses', () => {
     const lesson = lessonWith([[0, 13]])
     const words = stepWords(layoutLesson(lesson).passages, SCRIPT, { ...heardOf(lesson), wordsOf: () => null })
