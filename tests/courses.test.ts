@@ -17,8 +17,9 @@ let faults: string[]
 
 beforeAll(async () => {
   application = await startApplication()
-  // One course is enough to begin with.
-  await fetch(`${application.url}/api/courses/learn`, { method: 'DELETE', headers: { origin: application.url } })
+  // One course of two lessons is enough to begin with.
+  for (const one of ['courses/learn', 'lessons/harbour-lights'])
+    await fetch(`${application.url}/api/${one}`, { method: 'DELETE', headers: { origin: application.url } })
   browser = await openBrowser()
   ;({ page, faults } = await openPage(browser, application.url))
 })

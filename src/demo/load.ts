@@ -9,7 +9,7 @@ import { readArchive } from '@/media/archive'
 import { dataFolder } from '@/media/settings'
 import { replaceWhole } from '@/media/store/files'
 import { exists } from '@/media/store/store'
-import { CROSSING_ARCHIVE, LEARN_ARCHIVE, makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
+import { CROSSING_ARCHIVE, LEARN_ARCHIVE, LIGHTS_ARCHIVE, makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
 
 /** Puts the demo course into the database, unless it is there, and the raw files into `demo-files/`. */
 
@@ -17,7 +17,7 @@ const COURSES = [
   {
     id: 'coastal',
     title: 'Coastal Skipper Basics',
-    lessons: { 'tide-table': TIDE_ARCHIVE, 'crossing-the-bar': CROSSING_ARCHIVE },
+    lessons: { 'tide-table': TIDE_ARCHIVE, 'crossing-the-bar': CROSSING_ARCHIVE, 'harbour-lights': LIGHTS_ARCHIVE },
   },
   { id: 'learn', title: 'Learn by doing', lessons: { 'learn-by-doing': LEARN_ARCHIVE } },
 ]

@@ -17,9 +17,12 @@ import { runProgram } from '@/media/process'
 import { openStore, type MediaStore } from '@/media/store/store'
 import { launchBrowser } from './browser'
 import { crossingLesson } from './crossingLesson'
+import { writeDeck } from './deck'
+import { HARBOUR_LIGHTS } from './harbourLights'
 import { printSlides, recordHarbourPage } from './harbourPage'
 import { learnLesson } from './learnLesson'
 import { LEAVING_A_BERTH } from './leavingABerth'
+import { lightsLesson } from './lightsLesson'
 import { composeBed } from './music'
 import { readAloud } from './narrator'
 import { slidesHtml } from './slideHtml'
@@ -32,7 +35,8 @@ export const TIDE_ARCHIVE = 'reading-a-tide-table.zip'
 export const CROSSING_ARCHIVE = 'crossing-the-bar.zip'
 export const LEARN_ARCHIVE = 'learn-by-doing.zip'
 export const BERTH_ARCHIVE = 'leaving-a-berth.zip'
-export const RAW_FOLDER = 'leaving-a-berth'
+export const LIGHTS_ARCHIVE = 'lights-of-the-harbour.zip'
+export const RAW_FOLDER = 'raw-files'
 
 const LICENCE = { source: 'Made for this demo', licence: 'CC0 1.0', credit: 'Skerrow Harbour sailing school' }
 
@@ -44,13 +48,18 @@ export async function makeDemo(out: string): Promise<{ lessons: string[]; files:
     await mkdir(join(out, RAW_FOLDER), { recursive: true })
     const store = openStore(folderObjects(join(work, 'media')))
     const files = await makeBerthFiles(browser, join(out, RAW_FOLDER), work)
+    const lightsDeck = join(out, RAW_FOLDER, 'harbour-lights.pptx')
+    await writeDeck(HARBOUR_LIGHTS, lightsDeck)
     await writeArchive(await tideLesson(browser, store, work), store, join(out, TIDE_ARCHIVE))
     await writeArchive(await crossingLesson(browser, store, work), store, join(out, CROSSING_ARCHIVE))
+    await writeArchive(await lightsLesson(store, lightsDeck, work, counter('h')), store, join(out, LIGHTS_ARCHIVE))
     await writeArchive(await learnLesson(store, work), store, join(out, LEARN_ARCHIVE))
     await writeArchive(await berthLesson(store, files), store, join(out, BERTH_ARCHIVE))
     return {
-      lessons: [TIDE_ARCHIVE, CROSSING_ARCHIVE, LEARN_ARCHIVE, BERTH_ARCHIVE].map((name) => resolve(out, name)),
-      files: files.map((file) => resolve(file)),
+      lessons: [TIDE_ARCHIVE, CROSSING_ARCHIVE, LIGHTS_ARCHIVE, LEARN_ARCHIVE, BERTH_ARCHIVE].map((name) =>
+        resolve(out, name),
+      ),
+      files: [...files, lightsDeck].map((file) => resolve(file)),
     }
   } finally {
     await browser.close()

@@ -5,12 +5,14 @@ import { useQuery } from '@tanstack/react-query'
 import { App, Button, Input, Progress, Select } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
+import { readCaptions } from '@/core/formats/readCaptions'
 import { scriptsToRead } from '@/core/lesson/firstLesson'
 import { byName } from '@/core/lesson/fromFile'
 import type { CourseListing } from '@/core/course/listing'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
 import { runJob } from '../jobs'
 import { isDone } from '../uploads/arrivals'
+import { isCaptionFile } from '../uploads/captionFile'
 import { useArrivals } from '../uploads/useArrivals'
 import { FileLine, type Role } from './FileLine'
 import { makeFirstLesson } from './makeFirstLesson'
@@ -146,19 +148,24 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   )
 }
 
-/** What was dropped: a text is the script, everything else is on its way to the server. */
+/** What was dropped: a text or captions are the script, everything else is on its way to the server. */
 function useDropped(files: readonly File[]) {
   const { arrivals, add, drop } = useArrivals()
+  const { message } = App.useApp()
   const sent = useRef(0)
   const [script, setScript] = useState<{ name: string; words: string } | null>(null)
   useEffect(() => {
     const fresh = files.slice(sent.current)
     sent.current = files.length
     const text = fresh.find(isScript)
-    void text?.text().then((words) => setScript({ name: text.name, words }))
+    if (text)
+      void wordsOf(text).then(
+        (words) => setScript({ name: text.name, words }),
+        (error: Error) => void message.error(`${text.name}: ${error.message}`, 8),
+      )
     const media = fresh.filter((file) => !isScript(file))
     if (media.length > 0) add(media)
-  }, [files, add])
+  }, [files, add, message])
   return { arrivals, script, setScript, drop }
 }
 
@@ -178,6 +185,15 @@ function useRoles(media: readonly MediaInfo[]) {
   }
 }
 
-const isScript = ({ name }: File) => /\.(txt|md)$/i.test(name)
+const isScript = (file: File) => /\.(txt|md)$/i.test(file.name) || isCaptionFile(file)
+
+/** Of captions only what they say: when that is said is found in the narration. */
+async function wordsOf(file: File): Promise<string> {
+  const text = await file.text()
+  if (!isCaptionFile(file)) return text
+  return readCaptions(text)
+    .map((caption) => caption.text)
+    .join(' ')
+}
 
 const countWords = (text: string) => text.split(/\s+/).filter(Boolean).length

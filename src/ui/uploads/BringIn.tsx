@@ -10,6 +10,7 @@ const ACCEPTED = [
   '.pdf,.pptx,.odp',
   '.wav,.mp3,.m4a,.aac,.ogg,.opus,.flac,.aif,.aiff,.caf,.wma',
   '.mp4,.mov,.m4v,.webm,.mkv,.avi,.mts,.m2ts,.3gp,.wmv',
+  '.srt,.vtt',
 ].join(',')
 
 /** The button way of bringing in files; dropping them does the same. */

@@ -1,25 +1,48 @@
 'use client'
 
+import { App } from 'antd'
 import { useCallback } from 'react'
 import { byName } from '@/core/lesson/fromFile'
 import { useDesk } from '../lesson/context'
 import { arrivalsOfLesson } from './arrivals'
+import { isCaptionFile } from './captionFile'
 import { expectInOrder } from './placeInOrder'
 
-/** Brings files into the open lesson, by whatever way they came; pictures stand in it in the order of their names. */
+/**
+ * Brings files into the open lesson, by whatever way they came; pictures stand in it in the order of their names, and captions
+ * are what its steps say.
+ */
 export function useBringIn(): (files: File[]) => void {
   const { id, store } = useDesk()
+  const { message } = App.useApp()
+  const readIn = useCallback(
+    async (file: File) => {
+      try {
+        const { takeCaptions } = await import('./takeCaptions')
+        const steps = takeCaptions(store, await file.text())
+        const said =
+          steps === 0
+            ? 'The steps say this already'
+            : `Now the script of ${steps === 1 ? 'one step' : `${steps} steps`}`
+        void message.success(`${file.name}: ${said}.`)
+      } catch (error) {
+        void message.error(`${file.name}: ${(error as Error).message}`, 8)
+      }
+    },
+    [store, message],
+  )
   return useCallback(
     (files: File[]) => {
+      for (const file of files.filter(isCaptionFile)) void readIn(file)
       const arrivals = arrivalsOfLesson(id)
       const before = arrivals.getState().length
-      arrivals.add([...files].sort(byName))
+      arrivals.add(files.filter((file) => !isCaptionFile(file)).sort(byName))
       const keys = arrivals
         .getState()
         .slice(before)
         .map(({ key }) => key)
       expectInOrder(keys, store.getState().selected)
     },
-    [id, store],
+    [id, store, readIn],
   )
 }

@@ -1,0 +1,1 @@
+export const isCaptionFile = ({ name }: File): boolean => /\.(srt|vtt)$/i.test(name)
