@@ -34,9 +34,9 @@ export function doEdits(history: History, edits: readonly Edit[], lengthOf?: Len
   return { ...done, past: [...history.past, { name: nameOf(edits), lesson: history.lesson }] }
 }
 
-/** What several edits are called: marks are put for something. */
+/** What several edits are called: marks and what is on the shelf are put there for something. */
 const nameOf = (edits: readonly Edit[]): Edit['name'] =>
-  (edits.find(({ name }) => name !== 'placeMarks') ?? edits[0]!).name
+  (edits.find(({ name }) => name !== 'placeMarks' && name !== 'putOnShelf') ?? edits[0]!).name
 
 /** A change that nobody has asked for and that follows from the one before it: it is undone with it. */
 export function settle(history: History, edit: Edit): History {

@@ -44,7 +44,7 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
   const scale = (width - CHART_SIDES.left - CHART_SIDES.right) / Math.max(0.1, shown.to - shown.from)
   const x = (time: Seconds) => CHART_SIDES.left + (time - shown.from) * scale
   const y = (gain: Decibels) => HEIGHT / 2 - (clamp(gain, -RANGE, RANGE) / RANGE) * (HEIGHT / 2 - 6)
-  const { edit, editTogether } = store.getState()
+  const { edit } = store.getState()
   const own = points.filter(({ nudge }) => chosen.includes(nudge.id))
 
   const placed = (time: Seconds, gain: Decibels, id = nanoid(10), shape: Nudge['shape'] = 'straight'): Nudge => {
@@ -95,7 +95,7 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
     setChosen([])
   }
   const setAll = (part: Partial<Nudge>) =>
-    editTogether([{ name: 'setNudges', nudges: own.map(({ nudge }) => ({ ...nudge, ...part })) }])
+    edit({ name: 'setNudges', nudges: own.map(({ nudge }) => ({ ...nudge, ...part })) })
   const shownPoints = points.map((point) => moved(point, chosen, dragged))
   return (
     <div className={styles.nudges} ref={measured}>

@@ -60,6 +60,16 @@ test('of several edits at once none is done when one is refused', () => {
   expect(state().history.lesson).toBe(before)
 })
 
+test('several edits at once are one step of undo, called by what was wanted', () => {
+  const { state } = open()
+  const before = state().history.lesson
+  const step = newStep('n', 'New', { kind: 'card', lines: ['x'] })
+  state().edit({ name: 'renameLesson', title: 'Other' }, { name: 'addSteps', before: null, steps: [step] })
+  expect(state().history.past.map(({ name }) => name)).toEqual(['renameLesson'])
+  state().undo()
+  expect(state().history.lesson).toBe(before)
+})
+
 test('a slider that is dragged is one step of undo, two drags are two', () => {
   const { state } = open()
   const { lesson } = state().history
@@ -108,7 +118,7 @@ test('a selection of words goes on into the next step, shrinks again, and is cut
   ])
   expect(copySelected(state())!.pieces.map(({ media }) => media)).toEqual([TAKE, TAKE])
   const before = state().history.lesson
-  state().editTogether(cutSelected(state()))
+  state().edit(...cutSelected(state()))
   expect([wordsOfStep(state(), 's0').length, wordsOfStep(state(), 's1').length]).toEqual([1, 0])
   state().undo()
   expect(state().history.lesson).toEqual(before)

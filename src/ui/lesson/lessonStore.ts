@@ -1,7 +1,6 @@
 import { createStore, type StoreApi } from 'zustand'
 import {
   continueEdit,
-  doEdit,
   doEdits,
   openHistory,
   rebase,
@@ -74,10 +73,8 @@ export interface LessonState {
   /** For comparing: how the bed is mixed, instead of as the lesson says. */
   compared: Compared | null
 
-  /** Does one edit, or several as one step of undo each; false and a message where it can't be done. */
-  edit(...edits: Edit[]): boolean
-  /** Several edits as one step of undo. */
-  editTogether(edits: readonly Edit[]): boolean
+  /** Does one edit, or several as one step of undo; false and a message where it can't be done. */
+  edit(...edits: readonly Edit[]): boolean
   /** A text while it is typed; all of it is one step of undo. */
   type(edit: ContinuedEdit, isFirst: boolean): void
   /** Sets a target while its slider is dragged; all values of one drag are one step of undo. */
@@ -138,8 +135,7 @@ export function createLessonStore(
       hearsRaw: false,
       compared: null,
 
-      edit: (...edits) => change((now) => edits.reduce((one, edit) => doEdit(one, edit, lengthOf), now)),
-      editTogether: (edits) => change((now) => doEdits(now, edits, lengthOf)),
+      edit: (...edits) => change((now) => doEdits(now, edits, lengthOf)),
       type: (edit, isFirst) => void change((now) => continueEdit(now, edit, isFirst)),
       drag: (target, value, first) =>
         void change((now) => continueEdit(now, { name: 'setTarget', target, value }, first)),

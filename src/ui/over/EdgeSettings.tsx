@@ -22,10 +22,12 @@ export function EdgeSettings({ step }: { step: Step }) {
   const set = (next: Edge | null) => store.getState().edit({ name: 'setEdges', steps: [step.id], edge: next })
   const makeUsual = () =>
     edge &&
-    store.getState().editTogether([
-      { name: 'setLessonEdge', edge },
-      { name: 'setEdges', steps: store.getState().history.lesson.steps.map(({ id }) => id), edge: null },
-    ])
+    store
+      .getState()
+      .edit(
+        { name: 'setLessonEdge', edge },
+        { name: 'setEdges', steps: store.getState().history.lesson.steps.map(({ id }) => id), edge: null },
+      )
   return (
     <div className={panel.fields}>
       <span>Gives way</span>

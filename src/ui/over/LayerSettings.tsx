@@ -40,10 +40,11 @@ export function LayerSettings({ step, layer, actions }: { step: Step; layer: Lay
   const set = (part: Partial<Layer>, marks: Mark[] = []) =>
     store
       .getState()
-      .editTogether([
-        ...(marks.length > 0 ? [{ name: 'placeMarks' as const, marks }] : []),
-        { name: 'setLayer', step: step.id, layer: { ...layer, ...part } as Layer },
-      ])
+      .edit(...(marks.length > 0 ? [{ name: 'placeMarks' as const, marks }] : []), {
+        name: 'setLayer',
+        step: step.id,
+        layer: { ...layer, ...part } as Layer,
+      })
   return (
     <>
       <ThingHead

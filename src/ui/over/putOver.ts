@@ -24,7 +24,7 @@ export function putOver({ store }: { store: Pick<LessonStore, 'getState'> }, ste
     ...(marks.length > 0 ? [{ name: 'placeMarks' as const, marks }] : []),
     { name: 'addLayers', step, layers: [{ ...number, from: first?.id ?? null, to: last?.id ?? null }] },
   ]
-  if (state.editTogether(edits)) state.pick({ kind: 'layer', id: layer.id })
+  if (state.edit(...edits)) state.pick({ kind: 'layer', id: layer.id })
 }
 
 /** Numbered spots of a step count on. */

@@ -11,7 +11,7 @@ export function LooseThings({ which }: { which: (loose: Loose) => boolean }) {
   const { store } = useDesk()
   const timeline = useTimeline()
   const state = useLessonState((all) => all)
-  const { editTogether } = store.getState()
+  const { edit } = store.getState()
   const loose = timeline.loose.filter(which)
   if (loose.length === 0) return null
   return <div className={styles.loose}>{loose.map(notice)}</div>
@@ -27,10 +27,10 @@ export function LooseThings({ which }: { which: (loose: Loose) => boolean }) {
           <>
             What it hung on is gone, or not said: it is neither seen nor heard now.
             <div className={styles.actions}>
-              <Button size="small" disabled={!anew} onClick={() => anew && editTogether(anew)}>
+              <Button size="small" disabled={!anew} onClick={() => anew && edit(...anew)}>
                 Hang it on the caret
               </Button>
-              <Button size="small" onClick={() => editTogether(takeOut(loose))}>
+              <Button size="small" onClick={() => edit(...takeOut(loose))}>
                 Take it out
               </Button>
             </div>

@@ -49,7 +49,7 @@ export function CourseStyleNote() {
       {different?.length !== 0 && (
         <div className={styles.buttons}>
           {style && (
-            <Button size="small" onClick={() => store.getState().editTogether(adoptStyle(style))}>
+            <Button size="small" onClick={() => store.getState().edit(...adoptStyle(style))}>
               As in the course
             </Button>
           )}

@@ -98,7 +98,7 @@ test('sounds stay as far apart as they were, whatever they hung on', () => {
     store.getState().history.lesson.sounds.map(({ id }) => id),
   )!
   const other = another()
-  other.getState().editTogether(pasteSounds(other.getState(), clip))
+  other.getState().edit(...pasteSounds(other.getState(), clip))
   const pasted = layoutLesson(other.getState().history.lesson).sounds.map(({ start }) => start)
   expect(pasted[0]).toBeCloseTo(0, 9)
   expect(pasted[1]! - pasted[0]!).toBeCloseTo(before[1]! - before[0]!, 9)

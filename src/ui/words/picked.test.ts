@@ -41,7 +41,7 @@ const bell = (state: LessonState) => thingPicked(state.history.lesson, { kind: '
 const startOf = (state: LessonState) => timelineOf(state.history.lesson).sounds[0]!.start
 const done = (state: () => LessonState, edits: ReturnType<typeof hangOn>) => {
   if (typeof edits === 'string') throw new Error(edits)
-  state().editTogether(edits)
+  state().edit(...edits)
 }
 
 test('a sound hung on a phrase begins with it, goes with arrows by moments and phrases, and can be taken out', () => {
@@ -54,7 +54,7 @@ test('a sound hung on a phrase begins with it, goes with arrows by moments and p
   expect(startOf(state())).toBeCloseTo(second - 0.1)
   done(state, moveThing(state(), bell(state()), -1, 'word'))
   expect(startOf(state())).toBeLessThan(0.7)
-  state().editTogether(takeOut(bell(state())))
+  state().edit(...takeOut(bell(state())))
   expect(state().history.lesson.sounds).toEqual([])
   expect(thingPicked(state().history.lesson, { kind: 'sound', id: 'bell' })).toBeNull()
 })

@@ -23,8 +23,7 @@ export function musicActions({ state, tell }: ActionContext) {
     if (typeof edits === 'string') return tell(edits)
     const { caret, history } = state()
     const step = history.lesson.steps.findIndex(({ id }) => id === caret?.step) + 1
-    if (state().editTogether(edits))
-      tell(`The music is ${PUSH.step} dB ${by < 0 ? 'quieter' : 'louder'} in step ${step}.`)
+    if (state().edit(...edits)) tell(`The music is ${PUSH.step} dB ${by < 0 ? 'quieter' : 'louder'} in step ${step}.`)
   }
   return {
     musicSofter: () => changeClearance(PUSH.lesson),

@@ -59,11 +59,11 @@ export function stepActions({ state, player, tell, go, chosen }: ActionContext) 
     lengthUntilNext: () => setLength({ kind: 'until-next', atLeast: 1 }),
     lengthFixed: () => {
       const spans = timelineOf(state().history.lesson).steps.filter(({ step }) => chosen().includes(step.id))
-      state().editTogether(
-        spans.map(({ step, start, end }) => ({
-          name: 'setLength',
+      state().edit(
+        ...spans.map(({ step, start, end }) => ({
+          name: 'setLength' as const,
           step: step.id,
-          length: { kind: 'fixed', length: Math.round((end - start) * 100) / 100 },
+          length: { kind: 'fixed' as const, length: Math.round((end - start) * 100) / 100 },
         })),
       )
     },

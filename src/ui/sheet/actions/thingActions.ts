@@ -51,7 +51,7 @@ export function pushPicked(context: ActionContext, by: 1 | -1, unit: 'moment' | 
   if (!thing) return false
   const edits = moveThing(context.state(), thing, by, unit)
   if (typeof edits === 'string') context.tell(edits)
-  else context.state().editTogether(edits)
+  else context.state().edit(...edits)
   return true
 }
 
@@ -59,7 +59,7 @@ export function pushPicked(context: ActionContext, by: 1 | -1, unit: 'moment' | 
 export function removePicked(context: ActionContext): boolean {
   const thing = pickedIn(context)
   if (!thing) return false
-  if (context.state().editTogether(takeOut(thing))) context.state().pick(null)
+  if (context.state().edit(...takeOut(thing))) context.state().pick(null)
   return true
 }
 
@@ -79,5 +79,5 @@ export function hangPickedAtCaret({ state, tell }: Pick<ActionContext, 'state' |
   if (!thing || !caret) return
   const edits = hangOn(state(), thing, caret)
   if (typeof edits === 'string') tell(edits)
-  else state().editTogether(edits)
+  else state().edit(...edits)
 }

@@ -40,7 +40,7 @@ export function wordActions(context: ActionContext) {
   }
   const removeWords = () => {
     const [first] = selectedWords(state())
-    if (first && state().editTogether(cutSelected(state()))) go({ step: first.step.id, word: first.from })
+    if (first && state().edit(...cutSelected(state()))) go({ step: first.step.id, word: first.from })
   }
   const removeSteps = () => {
     const steps = chosen()
@@ -61,7 +61,7 @@ export function wordActions(context: ActionContext) {
     if (!step) return tell('Choose the step first over whose picture it is to lie: press its picture.')
     const edits = pasteLayers(state(), clip, step)
     const put = edits.find((edit) => edit.name === 'addLayers')
-    if (state().editTogether(edits)) state().pick({ kind: 'layer', id: put!.layers[0]!.id })
+    if (state().edit(...edits)) state().pick({ kind: 'layer', id: put!.layers[0]!.id })
   }
   const pause = (by: number) => {
     const edit = pauseAtCaret(state(), by)
@@ -84,7 +84,7 @@ export function wordActions(context: ActionContext) {
         return
       }
       if (clip.kind === 'layers') return layOver(clip)
-      if (clip.kind === 'sounds') return void state().editTogether(pasteSounds(state(), clip))
+      if (clip.kind === 'sounds') return void state().edit(...pasteSounds(state(), clip))
       const edit = pasteEdit(state(), clip)
       if (state().edit(edit))
         state().select(

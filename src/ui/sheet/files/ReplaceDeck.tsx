@@ -62,7 +62,7 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
     const now = { ...item, media: info.hash, source: info.name }
     const edits: Edit[] = [{ name: 'replaceDeck', old: item.media, now, pages, added }]
     for (const one of notes) if (taken(one)) edits.push({ name: 'setScript', step: one.step, script: one.now })
-    if (store.getState().editTogether(edits)) onClose()
+    if (store.getState().edit(...edits)) onClose()
   }
   const differs = found?.pages.filter(({ change }) => change !== 'same') ?? []
   return (

@@ -43,10 +43,12 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
       store.getState().addMedia([info])
       const title = `${KIND_NAMES[wish.kind]}, ${wish.mood}, no. ${wish.seed}`
       const item = { media: info.hash, kind: 'sound' as const, title, ...MADE_LICENCE }
-      store.getState().editTogether([
-        { name: 'addBed', cue: newBed(nanoid(10), info.hash, from.step.id) },
-        { name: 'putOnShelf', items: [item] },
-      ])
+      store
+        .getState()
+        .edit(
+          { name: 'addBed', cue: newBed(nanoid(10), info.hash, from.step.id) },
+          { name: 'putOnShelf', items: [item] },
+        )
       close()
     } catch (error) {
       if (isClosed.current) return

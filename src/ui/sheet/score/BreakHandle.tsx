@@ -15,7 +15,7 @@ export function BreakHandle({ step, left, top, height }: { step: string; left: n
     if (!place) return
     const edits = moveBreak(store.getState(), step, place)
     if (typeof edits === 'string') tell(edits)
-    else store.getState().editTogether(edits)
+    else store.getState().edit(...edits)
   }
   /** The last word of this step goes to the next one, or the first of that comes here. */
   const push = (event: KeyboardEvent) => {

@@ -42,7 +42,7 @@ export function ThingTab({ picked, label, className, style, children }: ThingTab
     if (!place || !thing) return
     const edits = hangOn(store.getState(), thing, place)
     if (typeof edits === 'string') tell(edits)
-    else store.getState().editTogether(edits)
+    else store.getState().edit(...edits)
   }
   return (
     <button

@@ -26,11 +26,13 @@ export function SoundLibrary() {
     try {
       const { info } = await runJob<'effect'>({ kind: 'effect', effect: id })
       store.getState().addMedia([info])
-      store.getState().editTogether([
-        { name: 'placeMarks', marks: here.marks },
-        { name: 'addSounds', sounds: [newSound(info.hash, length, here.anchor, 'effect')] },
-        { name: 'putOnShelf', items: [{ media: info.hash, kind: 'sound', title: name, ...EFFECTS_LICENCE }] },
-      ])
+      store
+        .getState()
+        .edit(
+          { name: 'placeMarks', marks: here.marks },
+          { name: 'addSounds', sounds: [newSound(info.hash, length, here.anchor, 'effect')] },
+          { name: 'putOnShelf', items: [{ media: info.hash, kind: 'sound', title: name, ...EFFECTS_LICENCE }] },
+        )
     } catch (error) {
       void message.error((error as Error).message)
     }

@@ -82,7 +82,7 @@ function HangOnCaret({ cue }: { cue: SoundCue }) {
     { kind: 'sound', id: cue.id, cue },
   )
   return (
-    <Button size="small" disabled={!edits} onClick={() => edits && store.getState().editTogether(edits)}>
+    <Button size="small" disabled={!edits} onClick={() => edits && store.getState().edit(...edits)}>
       Hang it on the word at the caret
     </Button>
   )
@@ -94,11 +94,11 @@ function Several({ cues, onDone }: { cues: readonly SoundCue[]; onDone: () => vo
   const { message } = App.useApp()
   const [by, setBy] = useState(0.5)
   if (cues.length === 0) return null
-  const { edit, editTogether } = store.getState()
+  const { edit } = store.getState()
   const shift = () =>
-    editTogether(
-      cues.map((cue) => ({
-        name: 'setSound',
+    edit(
+      ...cues.map((cue) => ({
+        name: 'setSound' as const,
         sound: { ...cue, anchor: { ...cue.anchor, offset: cue.anchor.offset + by } },
       })),
     )
@@ -150,10 +150,12 @@ function AddSound() {
   const add = () => {
     const length = media && state.media.get(media)?.length
     if (media && length && here)
-      store.getState().editTogether([
-        { name: 'placeMarks', marks: here.marks },
-        { name: 'addSounds', sounds: [newSound(media, length, here.anchor, track)] },
-      ])
+      store
+        .getState()
+        .edit(
+          { name: 'placeMarks', marks: here.marks },
+          { name: 'addSounds', sounds: [newSound(media, length, here.anchor, track)] },
+        )
   }
   return (
     <div className={styles.actions}>

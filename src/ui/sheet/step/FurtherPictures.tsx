@@ -16,17 +16,17 @@ export function FurtherPictures({ step }: { step: Step }) {
   const { message } = App.useApp()
   const state = useLessonState((all) => all)
   const choices = usePictureChoices()
-  const { edit, editTogether } = store.getState()
+  const { edit } = store.getState()
   const add = (key: string) => {
     const mark = markAtCaret(state)
     const choice = choices.find((one) => one.key === key)
     if (!mark || state.caret?.step !== step.id || state.caret.word === 0)
       return void message.info('Put the caret before the word at which the picture is to change.')
     if (choice)
-      editTogether([
+      edit(
         { name: 'placeMarks', marks: [mark] },
         { name: 'addPicture', step: step.id, id: nanoid(10), picture: choice.picture, mark: mark.id },
-      ])
+      )
   }
   return (
     <div>

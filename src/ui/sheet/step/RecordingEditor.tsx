@@ -42,10 +42,9 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
     const mark = markAtCaret(state)
     if (!mark) return void message.info('Put the caret before the word at which this is to be seen.')
     const pins = [...picture.pins, { id: nanoid(10), at, mark: mark.id }]
-    store.getState().editTogether([
-      { name: 'placeMarks', marks: [mark] },
-      { name: 'setPicture', step: step.id, picture: { ...picture, pins } },
-    ])
+    store
+      .getState()
+      .edit({ name: 'placeMarks', marks: [mark] }, { name: 'setPicture', step: step.id, picture: { ...picture, pins } })
   })
   const cut = atPlayhead((at) => {
     if (cutFrom === null) return setCutFrom(at)

@@ -17,13 +17,14 @@ export function SoundTrackChoice({ step, picture }: { step: Step; picture: Recor
     setBusy(true)
     try {
       const { info: other } = await runJob<'soundTrack'>({ kind: 'soundTrack', media: info.hash, track })
-      const { addMedia, editTogether, history } = store.getState()
+      const { addMedia, edit, history } = store.getState()
       const item = history.lesson.shelf.find(({ media }) => media === info.hash)
       addMedia([other])
-      editTogether([
-        ...(item ? [{ name: 'putOnShelf' as const, items: [{ ...item, media: other.hash }] }] : []),
-        { name: 'setPicture', step: step.id, picture: { ...picture, media: other.hash } },
-      ])
+      edit(...(item ? [{ name: 'putOnShelf' as const, items: [{ ...item, media: other.hash }] }] : []), {
+        name: 'setPicture',
+        step: step.id,
+        picture: { ...picture, media: other.hash },
+      })
     } catch (error) {
       void message.error((error as Error).message)
     }
