@@ -163,7 +163,7 @@ test('what is deleted is gone for everybody, and can be brought back: at once, a
   await becomes(['Coastal Skipper Basics | Reading a tide table'])
   await page.reload()
   await (await page.waitForSelector('summary'))!.click()
-  await waitForText(page, '3 things were deleted lately')
+  await waitForText(page, '4 things were deleted lately')
   await clickOn(page, 'Bring back By night')
   await becomes(['By night | Over the bar (copy)', 'Coastal Skipper Basics | Reading a tide table'])
   await clickOn(page, 'Bring back Over the bar')

@@ -41,15 +41,23 @@ export async function writeDeck(slides: readonly DeckSlide[], path: string): Pro
     const slide = deck.addSlide({ masterName: 'PLAIN' })
     slide.background = { color: isNight ? NIGHT_GROUND : DAY_GROUND }
     slide.addShape('rect', { x: 0, y: 0, w: 13.33, h: 1.3, fill: { color: accent } })
-    slide.addText(title, { placeholder: 'head', color: 'FFFFFF', fontSize: 34, bold: true, fontFace: 'Carlito' })
+    slide.addText(title, {
+      placeholder: 'head',
+      color: 'FFFFFF',
+      align: 'left',
+      fontSize: 44,
+      bold: true,
+      fontFace: 'Carlito',
+    })
     slide.addText(
       lines.map((text) => ({ text, options: { bullet: true, breakLine: true } })),
       {
         x: 0.5,
         y: 1.8,
         w: 6.4,
-        h: 4.6,
-        fontSize: 26,
+        h: 5.2,
+        fontSize: 34,
+        paraSpaceAfter: 14,
         color: isNight ? NIGHT_INK : DAY_INK,
         fontFace: 'Carlito',
         valign: 'top',
@@ -66,6 +74,6 @@ function addMark(slide: PptxGenJS.Slide, { shape, x, y, width: w, height: h, fil
   const place = { x, y, w, h }
   if (shape === 'line') slide.addShape('line', { ...place, line: { color: fill, width: 2, dashType: 'dash' } })
   else if (text)
-    slide.addText(text, { ...place, shape, fill: { color: fill }, color: 'FFFFFF', fontSize: 16, align: 'center' })
+    slide.addText(text, { ...place, shape, fill: { color: fill }, color: 'FFFFFF', fontSize: 24, align: 'center' })
   else slide.addShape(shape, { ...place, fill: { color: fill } })
 }

@@ -57,7 +57,7 @@ export const HARBOUR_LIGHTS: readonly DeckSlide[] = [
     marks: [],
     notes:
       'On the chart each light is written in a line. Three flashes, every ten seconds, twelve metres above the water, and it is seen for eight miles. Count with the second hand of a watch, and you know which light it is.',
-    over: { layer: 'underline', area: { x: 0.045, y: 0.335, width: 0.34, height: 0.03 } },
+    over: { layer: 'underline', area: { x: 0.07, y: 0.315, width: 0.29, height: 0.03 } },
   },
   {
     title: 'For whoever teaches this',
