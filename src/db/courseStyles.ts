@@ -1,6 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import { courseStyleSchema, followCourse, type CourseStyle } from '@/core/course/courseStyle'
+import { followCourse, readCourseStyle, type CourseStyle } from '@/core/course/courseStyle'
 import { documentOf } from '@/core/lesson/telling'
 import { UserError } from '@/core/userError'
 import { db } from './client'
@@ -12,10 +12,7 @@ import { courses, lessons } from './schema'
 export async function courseStyle(id: string): Promise<CourseStyle | null> {
   await courseTitle(id)
   const [course] = await db().select({ style: courses.style }).from(courses).where(eq(courses.id, id))
-  return courseStyleSchema
-    .nullable()
-    .catch(null)
-    .parse(course?.style ?? null)
+  return course?.style ? readCourseStyle(course.style) : null
 }
 
 /**

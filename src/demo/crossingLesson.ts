@@ -102,9 +102,15 @@ export async function crossingLesson(browser: Browser, store: MediaStore, work: 
     takes,
     bedCues: [newBed('b1', files.song.hash, steps[CARD]!.id)],
     sounds: [
-      effect('s1', files.bell, { kind: 'step', step: steps[CARD]!.id, offset: 0.4 }, -10),
-      effect('s2', files.twoBells, { kind: 'mark', mark: markAt(steps[LOOK]!, 'bell'), offset: 0.25 }, -14),
-      effect('s3', files.chime, { kind: 'mark', mark: markAt(steps[POSTS]!, 'turn'), offset: -0.3 }, -14),
+      effect('s1', files.bell, { kind: 'step', step: steps[CARD]!.id, offset: 0.4 }, -10, "a ship's bell"),
+      effect(
+        's2',
+        files.twoBells,
+        { kind: 'mark', mark: markAt(steps[LOOK]!, 'bell'), offset: 0.25 },
+        -14,
+        'two bells',
+      ),
+      effect('s3', files.chime, { kind: 'mark', mark: markAt(steps[POSTS]!, 'turn'), offset: -0.3 }, -14, ''),
     ],
     // The music comes up once the last word is said.
     nudges: [
@@ -187,7 +193,13 @@ function guessAt(passages: readonly Passage[], share: number): Seconds {
   return from + EDGE + share * (to - from - 2 * EDGE)
 }
 
-const effect = (id: string, media: MediaInfo, anchor: Lesson['sounds'][number]['anchor'], gain: number) => ({
+const effect = (
+  id: string,
+  media: MediaInfo,
+  anchor: Lesson['sounds'][number]['anchor'],
+  gain: number,
+  caption: string,
+) => ({
   id,
   media: media.hash,
   from: 0,
@@ -198,4 +210,5 @@ const effect = (id: string, media: MediaInfo, anchor: Lesson['sounds'][number]['
   fadeIn: 0,
   fadeOut: 0.1,
   meant: true,
+  caption,
 })

@@ -59,6 +59,7 @@ export async function learnLesson(store: MediaStore, work: string): Promise<Less
         fadeIn: 0,
         fadeOut: 0.1,
         meant: true,
+        caption: "a ship's bell",
       },
     ],
     shelf: [

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { breakCost } from './breaks'
 import { makeCaptions, USUAL_RULES, type SaidWord } from './captions'
+import { joined, parted } from './corrections'
 
 /** Words said one after the other, so many letters a second; a `|` is a pause of a second, a `/` a new step. */
 function said(text: string, pace = 14): SaidWord[] {
@@ -83,4 +84,57 @@ test('at the pace of a usual reading no caption is too fast, too short or too lo
   }
   const fast = captions.filter(({ start, end, lines: own }) => own.join(' ').length / (end - start) > 17)
   expect(fast.length / captions.length).toBeLessThan(0.02)
+})
+
+describe('a corrected caption', () => {
+  const TEXT = 'Look at the tide table first. Then choose the port that is nearest to your harbour. / Then go.'
+  const shown = (corrections: { words: string; text: string }[], text = TEXT) =>
+    makeCaptions(said(text), [], 'en', USUAL_RULES, corrections)
+  const read = (...args: Parameters<typeof shown>) => shown(...args).map((one) => one.lines.join(' / '))
+  const port = { words: 'Then choose the port', text: 'Choose your port:' }
+
+  test('reads as it was corrected; what is around it is parted anew, and times are those of its words', () => {
+    expect(read([port])).toEqual([
+      'Look at the tide table first.',
+      'Choose your port:',
+      'that is nearest to your harbour.',
+      'Then go.',
+    ])
+    const caption = shown([port])[1]!
+    expect(caption).toMatchObject({ from: 6, to: 10, isCorrected: true })
+    expect(caption.start).toBe(said(TEXT)[6]!.start)
+  })
+  test('keeps its lines, however long they are', () => {
+    const text = 'Look at the tide table first. Then choose the port\nthat is nearest to your harbour.'
+    const all = { words: TEXT.slice(0, TEXT.indexOf(' /')), text }
+    expect(shown([all])[0]!.lines).toEqual(text.split('\n'))
+  })
+  test('goes with its words to another place, and is left where these are no longer said', () => {
+    expect(read([port], 'Now then. Then choose the port wisely.')).toEqual([
+      'Now then.',
+      'Choose your port:',
+      'wisely.',
+    ])
+    expect(read([port], 'Then choose a port.')).toEqual(['Then choose a port.'])
+    expect(read([port], 'Then choose / the port')).toEqual(['Then choose', 'the port'])
+  })
+  test('without a text is not shown', () => {
+    expect(shown([{ words: 'Then go.', text: '' }]).at(-1)!.lines).toEqual([])
+  })
+  test('the longer one goes before where both would apply', () => {
+    const more = { words: `${port.words} that is nearest`, text: 'The nearest port' }
+    expect(read([port, more])).toContain('The nearest port')
+  })
+
+  test('joined and parted again it has the words of both, and no others', () => {
+    const next = { words: 'that is nearest', text: 'that is nearest' }
+    const both = joined(port, next)
+    expect(both).toEqual({ words: 'Then choose the port that is nearest', text: 'Choose your port:\nthat is nearest' })
+    expect(parted(both, both.text.indexOf('\n'))).toEqual([
+      { words: 'Then choose the port', text: 'Choose your port:' },
+      next,
+    ])
+    expect(parted(both, 0)).toBeNull()
+    expect(parted(both, both.text.length)).toBeNull()
+  })
 })

@@ -1,5 +1,7 @@
+import type { CaptionCorrection } from '@/core/lesson/document'
 import type { Seconds } from '@/core/units'
 import { breakCost } from './breaks'
+import { correctedParts, type CorrectedPart } from './corrections'
 
 /** A word as it is said in the lesson. */
 export interface SaidWord {
@@ -19,6 +21,8 @@ export interface Caption {
   /** The first of its words, and the one after its last. */
   from: number
   to: number
+  /** An author has said how it reads. */
+  isCorrected: boolean
 }
 
 /**
@@ -54,17 +58,44 @@ const NEAR_CUT: Seconds = 0.25
 
 /**
  * Parts what is said into captions: of all ways to part it the one that costs least, found by dynamic programming over the
- * words (as Knuth & Plass 1981 break a paragraph). `cuts`: when pictures change, in order.
+ * words (as Knuth & Plass 1981 break a paragraph). `cuts`: when pictures change, in order. What was corrected stays as it is,
+ * and the rest is parted around it; those without lines are not shown.
  */
 export function makeCaptions(
   words: readonly SaidWord[],
   cuts: readonly Seconds[],
   language: string,
   rules: CaptionRules = USUAL_RULES,
+  corrections: readonly CaptionCorrection[] = [],
 ): Caption[] {
   const text = measured(words, language)
-  const parts = stepsOf(words).flatMap(({ from, to }) => partStep(text, from, to, rules))
+  const fixed = correctedParts(words, corrections)
+  const parts = stepsOf(words).flatMap(({ from, to }) =>
+    partAround(
+      text,
+      from,
+      to,
+      fixed.filter((part) => part.from >= from && part.to <= to),
+      rules,
+    ),
+  )
   return timed(words, parts, cuts, rules)
+}
+
+function partAround(
+  text: MeasuredText,
+  from: number,
+  to: number,
+  fixed: readonly CorrectedPart[],
+  rules: CaptionRules,
+): Part[] {
+  const parts: Part[] = []
+  let at = from
+  for (const part of fixed) {
+    parts.push(...partStep(text, at, part.from, rules), { ...part, isCorrected: true })
+    at = part.to
+  }
+  return [...parts, ...partStep(text, at, to, rules)]
 }
 
 /** Words with what is asked of them again and again. */
@@ -85,11 +116,7 @@ function measured(words: readonly SaidWord[], language: string): MeasuredText {
 
 const lettersIn = ({ before }: MeasuredText, start: number, end: number) => before[end]! - before[start]! - 1
 
-interface Part {
-  from: number
-  to: number
-  lines: string[]
-}
+type Part = Pick<Caption, 'from' | 'to' | 'lines' | 'isCorrected'>
 
 /** No caption goes on into the next step: its words belong to another picture. */
 function stepsOf(words: readonly SaidWord[]): { from: number; to: number }[] {
@@ -131,6 +158,7 @@ function partStep(text: MeasuredText, from: number, to: number, rules: CaptionRu
       from: start,
       to: end,
       lines: split > start ? [line(start, split), line(split, end)] : [line(start, end)],
+      isCorrected: false,
     })
     end = start
   }
@@ -188,7 +216,7 @@ function timed(
 ): Caption[] {
   const near = (time: Seconds) => cuts.find((cut) => Math.abs(cut - time) < NEAR_CUT)
   const starts = parts.map(({ from }) => near(words[from]!.start) ?? words[from]!.start)
-  return parts.map(({ from, to, lines }, i) => {
+  return parts.map(({ from, to, lines, isCorrected }, i) => {
     const start = starts[i]!
     const said = words[to - 1]!.end
     const letters = lines.join(' ').length
@@ -198,6 +226,7 @@ function timed(
     const end = Math.min(wanted, latest)
     const cut = near(end)
     const pulled = cut !== undefined && cut >= Math.min(said, latest) && cut <= latest ? cut : end
-    return { step: words[from]!.step, start, end: Math.max(pulled, start + 0.1), lines, from, to }
+    const times = { start, end: Math.max(pulled, start + 0.1) }
+    return { step: words[from]!.step, ...times, lines, from, to, isCorrected }
   })
 }

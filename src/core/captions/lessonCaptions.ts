@@ -1,23 +1,55 @@
 import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/timeline'
 import { stepWords, type HeardWords } from '@/core/narration/words/stepWords'
+import type { Seconds } from '@/core/units'
 import { makeCaptions, USUAL_RULES, type Caption, type SaidWord } from './captions'
 
-/** All written words of a lesson as they are said, in order. */
-export function saidWords({ steps, passages }: Timeline, heard: HeardWords): SaidWord[] {
-  return steps.flatMap(({ step, end }) => {
-    const spans = passages.filter((span) => span.step === step)
-    if (spans.length === 0) return []
-    return stepWords(spans, step.script, heard)
+/** All that captions say of a lesson, in order: its written words, and its sounds that have something to be read. */
+export function saidWords(timeline: Timeline, heard: HeardWords): SaidWord[] {
+  return timeline.steps.flatMap(({ step, start, end }) => {
+    const spans = timeline.passages.filter((span) => span.step === step)
+    const words = spans.length === 0 ? [] : stepWords(spans, step.script, heard)
+    const said = words
       .filter((word) => word.text !== '' && word.start < end)
       .map(({ text, start, end: until }) => ({ text, start, end: Math.min(until, end), step: step.id }))
+    return withSounds(said, soundsWithin(timeline, step.id, start, end))
   })
 }
 
-export const lessonCaptions = (lesson: Lesson, timeline: Timeline, heard: HeardWords): Caption[] =>
+/** How long what stands for an effect is read, however long that sounds. */
+const EFFECT_READ: Seconds = 1.5
+
+/** Effects in brackets, as broadcasters write them; a second voice by its words. */
+function soundsWithin({ sounds }: Timeline, step: string, from: Seconds, to: Seconds): SaidWord[] {
+  return sounds
+    .filter(({ cue, start }) => cue.caption.trim() !== '' && start >= from && start < to)
+    .map(({ cue, start, end }) => {
+      const text = cue.caption.trim()
+      return cue.track === 'voice'
+        ? { text, start, end: Math.min(to, end), step }
+        : { text: `[${text}]`, start, end: Math.min(to, start + EFFECT_READ), step }
+    })
+}
+
+/** Each before the first word that begins after it; nothing lasts into the next. */
+function withSounds(words: readonly SaidWord[], sounds: readonly SaidWord[]): SaidWord[] {
+  if (sounds.length === 0) return [...words]
+  const all = [...words, ...sounds].sort((a, b) => a.start - b.start)
+  return all.map((word, i) => ({
+    ...word,
+    end: Math.max(word.start, Math.min(word.end, all[i + 1]?.start ?? word.end)),
+  }))
+}
+
+/** The captions of words that were told by `saidWords`; those without lines are not shown. */
+export const captionsOfWords = (lesson: Lesson, timeline: Timeline, words: readonly SaidWord[]): Caption[] =>
   makeCaptions(
-    saidWords(timeline, heard),
+    words,
     timeline.pictures.map(({ start }) => start),
     lesson.language,
-    { ...USUAL_RULES, apart: 2 / timeline.frame.rate },
+    { ...USUAL_RULES, pace: lesson.look.captions.pace, apart: 2 / timeline.frame.rate },
+    lesson.captionCorrections,
   )
+
+export const lessonCaptions = (lesson: Lesson, timeline: Timeline, heard: HeardWords): Caption[] =>
+  captionsOfWords(lesson, timeline, saidWords(timeline, heard)).filter(({ lines }) => lines.length > 0)

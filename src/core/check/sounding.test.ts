@@ -28,6 +28,7 @@ const cue = (part: Partial<SoundCue>): SoundCue => ({
   fadeIn: 0,
   fadeOut: 0,
   meant: false,
+  caption: '',
   ...part,
 })
 const lessonWith = (...sounds: SoundCue[]): Lesson => ({ ...lessonOver([0, 12], false), sounds })

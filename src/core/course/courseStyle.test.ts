@@ -1,6 +1,6 @@
 import { emptyLesson } from '@/core/lesson/document'
 import { applyEdit } from '@/core/lesson/edits'
-import { adoptStyle, differences, followCourse, styleOf, type CourseStyle } from './courseStyle'
+import { adoptStyle, differences, followCourse, readCourseStyle, styleOf, type CourseStyle } from './courseStyle'
 
 const lesson = emptyLesson('Knots')
 const course: CourseStyle = {
@@ -27,4 +27,9 @@ test('when the course changes, a lesson follows in what it had as the course, an
   expect(followed.edge.kind).toBe('push')
   expect(followCourse(own, course, course)).toBe(own)
   expect(followCourse(followed, styleOf(lesson), styleOf(lesson))).toBe(followed)
+})
+
+test('a style of before captions had a look has the one they had', () => {
+  const { captions, ...look } = course.look
+  expect(readCourseStyle({ ...course, look })).toEqual({ ...course, look: { ...look, captions } })
 })

@@ -2,6 +2,7 @@ import isEqual from 'fast-deep-equal'
 import { z } from 'zod'
 import { lessonSchema, type Lesson } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
+import { CAPTIONS_OF_FORMAT_5 } from '@/core/lesson/upgradeFormat5'
 
 /**
  * How the lessons of a course look and move. Each lesson keeps all of it in its own document, so that it stays whole wherever
@@ -18,6 +19,12 @@ export const courseStyleSchema = lessonSchema.pick({
 })
 export type CourseStyle = z.infer<typeof courseStyleSchema>
 export type StyleKey = keyof CourseStyle
+
+/** A style that was stored before captions had a look. */
+export const readCourseStyle = (json: unknown): CourseStyle => {
+  const { look, ...rest } = json as { look: object }
+  return courseStyleSchema.parse({ ...rest, look: { captions: CAPTIONS_OF_FORMAT_5, ...look } })
+}
 
 const KEYS = Object.keys(courseStyleSchema.shape) as StyleKey[]
 

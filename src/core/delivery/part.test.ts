@@ -46,7 +46,7 @@ test('what sticks out of a part is cut, and told in the part’s own time', () =
     [6, 14],
     [19, 20],
   ])
-  const captions = spans.map((span) => ({ ...span, step: 's', lines: ['word'], from: 0, to: 1 }))
+  const captions = spans.map((span) => ({ ...span, step: 's', lines: ['word'], from: 0, to: 1, isCorrected: false }))
   // A tenth of a second of a caption can't be read.
   expect(captionsWithin(captions, part)).toHaveLength(2)
 })

@@ -13,7 +13,7 @@ import { LIMITS } from './limits'
  * There are no optional keys (`null` says 'none'), so that a document has one spelling only.
  */
 
-export const FORMAT_VERSION = 5
+export const FORMAT_VERSION = 6
 
 const seconds = z.number().min(0).max(LIMITS.length)
 const name = z.string().max(LIMITS.nameCharacters)
@@ -181,6 +181,8 @@ export const soundCueSchema = z.object({
   fadeOut: seconds,
   /** That it sounds over words is meant, and no finding. */
   meant: z.boolean(),
+  /** What captions say of it; empty: nothing. */
+  caption: z.string().max(LIMITS.captionCharacters),
 })
 
 /** A point of the line that is added to the ride by hand: so many dB at its moment. Lines join the points. */
@@ -233,6 +235,15 @@ export const shelfItemSchema = z.object({
 
 const language = z.string().min(2).max(20)
 
+/**
+ * A caption as an author has it: where a step says exactly these words in a row, they are one caption that reads so, with its
+ * lines as they are; empty: there is none. It hangs on the words themselves, and goes wherever they go.
+ */
+export const captionCorrectionSchema = z.object({
+  words: z.string().min(1).max(LIMITS.captionCharacters),
+  text: z.string().max(LIMITS.captionCharacters),
+})
+
 /** What is said in one language over the lesson's pictures. */
 const narration = {
   takes: z.array(takeSchema).max(LIMITS.items.takes),
@@ -241,6 +252,7 @@ const narration = {
   cleanUp: cleanUpSchema,
   /** The synthesised voice that reads what nobody has recorded yet. */
   reading: readingSettingsSchema,
+  captionCorrections: z.array(captionCorrectionSchema).max(LIMITS.items.captionCorrections),
 }
 export const narrationSchema = z.object({
   /** By step. */
@@ -307,6 +319,7 @@ export type Mark = z.infer<typeof markSchema>
 export type Narration = z.infer<typeof narrationSchema>
 export type ShownStep = z.infer<typeof shownStepSchema>
 export type LessonDocument = z.infer<typeof documentSchema>
+export type CaptionCorrection = z.infer<typeof captionCorrectionSchema>
 export type Anchor = z.infer<typeof anchorSchema>
 export type SoundCue = z.infer<typeof soundCueSchema>
 export type Nudge = z.infer<typeof nudgeSchema>
@@ -345,6 +358,7 @@ export function emptyLesson(title: string): Lesson {
     marks: [],
     cleanUp: NO_CLEAN_UP,
     reading: DEFAULT_READING,
+    captionCorrections: [],
     language: 'en-gb',
     mainLanguage: 'en-gb',
     others: {},

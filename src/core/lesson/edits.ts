@@ -4,6 +4,7 @@ import type { Seconds } from '@/core/units'
 import { copyOfStep, type Part } from './copyStep'
 import { followWords } from './followWords'
 import { edgesOf, stepLength, voiceLength } from './layout'
+import { changeCaptions, type CaptionEdit } from './captionEdits'
 import { changeLayers, type LayerEdit } from './layerEdits'
 import { passageOf, stepIndex, stepOf } from './lookUp'
 import { hears, marksOfStep } from './marks'
@@ -68,6 +69,7 @@ export type Edit =
   | WordEdit
   | SoundEdit
   | LayerEdit
+  | CaptionEdit
   /** Everything as it was in an earlier version. */
   | { name: 'restore'; lesson: Lesson }
 
@@ -223,6 +225,8 @@ function change(lesson: Lesson, edit: Edit): void {
     case 'setLessonFraming':
     case 'setChapter':
       return changeLayers(lesson, edit)
+    case 'correctCaptions':
+      return changeCaptions(lesson, edit)
     default:
       changeSounds(lesson, edit)
   }

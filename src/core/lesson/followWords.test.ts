@@ -26,7 +26,7 @@ function standIn(): Lesson {
     passages: [{ id: `p${i}`, media: READING, from: i * 3, to: i * 3 + 3, pause: 0 }],
     more: i === 1 ? [{ id: 'more', picture: page(9), mark: 'height' }] : [],
   }))
-  const level = { gain: 0, fadeIn: 0, fadeOut: 0, meant: false, track: 'effect' as const }
+  const level = { gain: 0, fadeIn: 0, fadeOut: 0, meant: false, caption: '', track: 'effect' as const }
   return {
     ...emptyLesson('Tides'),
     steps,

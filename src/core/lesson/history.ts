@@ -59,7 +59,7 @@ export function rebase(history: History, add: (lesson: Lesson) => Lesson | null)
 /** Edits that set one thing, again and again while it is dragged or typed. */
 export type ContinuedEdit = Extract<
   Edit,
-  { name: 'setTarget' | 'setScript' | 'renameStep' | 'setPicture' | 'setLayer' | 'setChapter' }
+  { name: 'setTarget' | 'setScript' | 'renameStep' | 'setPicture' | 'setLayer' | 'setChapter' | 'correctCaptions' }
 >
 
 /**

@@ -73,6 +73,16 @@ export const edgeSchema = z.object({
   length: z.number().min(0.1).max(5),
 })
 
+/** How captions look where they are in the picture, and how fast they may be. */
+export const captionLookSchema = z.object({
+  size: z.enum(['small', 'usual', 'large']),
+  place: z.enum(['lower', 'upper']),
+  /** White letters on a dark box, or with a dark line around them. */
+  ground: z.enum(['box', 'outline']),
+  /** The most letters a second. */
+  pace: z.number().min(10).max(25),
+})
+
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/)
 /** How words and pointers look throughout a lesson. */
 export const lookSchema = z.object({
@@ -83,6 +93,7 @@ export const lookSchema = z.object({
   accent: colourSchema,
   /** Whether words stand on a box of the ground's colour. */
   boxed: z.boolean(),
+  captions: captionLookSchema,
 })
 
 export type Area = z.infer<typeof areaSchema>
@@ -92,6 +103,7 @@ export type PointerLayer = z.infer<typeof pointerSchema>
 export type CoverLayer = z.infer<typeof coverSchema>
 export type CloserLayer = z.infer<typeof closerSchema>
 export type Edge = z.infer<typeof edgeSchema>
+export type CaptionLook = z.infer<typeof captionLookSchema>
 export type Look = z.infer<typeof lookSchema>
 
 export const CUT: Edge = { kind: 'cut', length: 0.5 }
@@ -101,6 +113,7 @@ export const DEFAULT_LOOK: Look = {
   ground: '#ffffff',
   accent: '#b0204f',
   boxed: true,
+  captions: { size: 'usual', place: 'lower', ground: 'box', pace: 17 },
 }
 
 const LASTS = { from: null, to: null }

@@ -91,6 +91,7 @@ describe('sounds', () => {
     fadeIn: 0,
     fadeOut: 0,
     meant: false,
+    caption: '',
   })
   const lesson: Lesson = {
     ...lessonOf(step('a', 0, 5, voice), step('b', 5, 9, voice)),

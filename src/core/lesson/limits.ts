@@ -8,7 +8,18 @@ export const LIMITS = {
   nameCharacters: 4096,
   /** A line of a card. */
   lineCharacters: 200,
+  /** A caption. */
+  captionCharacters: 500,
   /** Of a file or a whole lesson, in seconds. */
   length: 24 * 3600,
-  items: { steps: 2000, takes: 20_000, marks: 20_000, shelf: 5000, bedCues: 500, sounds: 5000, nudges: 5000 },
+  items: {
+    steps: 2000,
+    takes: 20_000,
+    marks: 20_000,
+    shelf: 5000,
+    bedCues: 500,
+    sounds: 5000,
+    nudges: 5000,
+    captionCorrections: 5000,
+  },
 } as const

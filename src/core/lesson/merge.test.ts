@@ -120,6 +120,7 @@ test('another language told on one side comes along, and what both tell otherwis
     marks: [],
     cleanUp: base.cleanUp,
     reading: base.reading,
+    captionCorrections: [],
   }
   const theirs = { ...base, others: { fr: french } }
   expect(mergeLessons({ base, mine: base, theirs }).lesson.others).toEqual({ fr: french })

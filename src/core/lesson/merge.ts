@@ -1,6 +1,18 @@
 import isEqual from 'fast-deep-equal'
 import type { Layer } from './layers'
-import type { BedCue, Lesson, Mark, Narration, Nudge, Said, ShelfItem, SoundCue, Step, Take } from './document'
+import type {
+  BedCue,
+  CaptionCorrection,
+  Lesson,
+  Mark,
+  Narration,
+  Nudge,
+  Said,
+  ShelfItem,
+  SoundCue,
+  Step,
+  Take,
+} from './document'
 
 /**
  * What two windows made of one lesson, put together: a three-way merge over what the lesson consists of (steps, what is
@@ -29,6 +41,7 @@ interface ClashValues {
   sound: SoundCue | undefined
   music: BedCue | undefined
   'gain line': Nudge | undefined
+  caption: CaptionCorrection | undefined
   file: ShelfItem | undefined
   setting: unknown
 }
@@ -98,6 +111,7 @@ class Merger {
       marks: narration.marks,
       cleanUp: narration.cleanUp,
       reading: narration.reading,
+      captionCorrections: narration.captionCorrections,
       language: lessons.mine.language,
       mainLanguage: setting('mainLanguage'),
       others: this.others(steps, all('others')),
@@ -211,6 +225,7 @@ class Merger {
       marks: [...new Map(merged.flatMap((one) => one.marks).map((mark) => [mark.id, mark])).values()],
       cleanUp: setting('cleanUp'),
       reading: setting('reading'),
+      captionCorrections: this.list(`captions/${language}`, 'caption', all('captionCorrections'), ({ words }) => words),
     }
   }
 
@@ -290,12 +305,13 @@ function marksByStep(marks: readonly Mark[]): Map<string, Mark[]> {
   return byStep
 }
 
-const narrationOf = ({ steps, takes, marks, cleanUp, reading }: Lesson): Narration => ({
+const narrationOf = ({ steps, takes, marks, cleanUp, reading, captionCorrections }: Lesson): Narration => ({
   said: Object.fromEntries(steps.map(({ id, script, passages }) => [id, { script, passages }])),
   takes,
   marks,
   cleanUp,
   reading,
+  captionCorrections,
 })
 
 const idOf = ({ id }: { id: string }): string => id

@@ -16,6 +16,7 @@ const WORDS = {
   bedCues: 'pieces of music',
   sounds: 'sounds',
   nudges: 'points of the gain line',
+  captionCorrections: 'corrected captions',
 }
 
 /** Items that were found good: an edit makes new ones of what it changes and leaves the rest, so few are looked at again. */

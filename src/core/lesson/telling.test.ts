@@ -25,6 +25,7 @@ function document(): LessonDocument {
     marks: [markAt('k', 's1', OTHER, 3, 0)],
     cleanUp: NO_CLEAN_UP,
     reading: DEFAULT_READING,
+    captionCorrections: [],
   }
   const { narrations, ...rest } = documentOf(english)
   return { ...rest, narrations: { de: german, ...narrations } }

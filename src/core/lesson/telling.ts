@@ -16,7 +16,7 @@ export function tell(document: LessonDocument, language: string = document.langu
   const { format: _, narrations, steps, language: mainLanguage, title, ...shared } = document
   const own = narrations[language]
   if (!own) throw new UserError(`This lesson is not told in “${language}”. It is told in: ${languagesOf(document)}.`)
-  const { said, takes, marks, cleanUp, reading } = own
+  const { said, takes, marks, cleanUp, reading, captionCorrections } = own
   return {
     title,
     steps: steps.map((step) => ({ ...step, ...(said[step.id] ?? NOTHING_SAID) })),
@@ -24,6 +24,7 @@ export function tell(document: LessonDocument, language: string = document.langu
     marks,
     cleanUp,
     reading,
+    captionCorrections,
     language,
     mainLanguage,
     others: Object.fromEntries(
@@ -37,9 +38,21 @@ export function tell(document: LessonDocument, language: string = document.langu
 }
 
 export function documentOf(lesson: Lesson): LessonDocument {
-  const { title, steps, takes, marks, cleanUp, reading, language, mainLanguage, others, ...shared } = lesson
+  const {
+    title,
+    steps,
+    takes,
+    marks,
+    cleanUp,
+    reading,
+    captionCorrections,
+    language,
+    mainLanguage,
+    others,
+    ...shared
+  } = lesson
   const said = Object.fromEntries(steps.map(({ id, script, passages }) => [id, { script, passages }]))
-  const narrations = { ...others, [language]: { said, takes, marks, cleanUp, reading } }
+  const narrations = { ...others, [language]: { said, takes, marks, cleanUp, reading, captionCorrections } }
   return {
     format: FORMAT_VERSION,
     title,
@@ -65,6 +78,7 @@ const inOrder = (narration: Narration, steps: readonly { id: string }[]): Narrat
   marks: narration.marks,
   cleanUp: narration.cleanUp,
   reading: narration.reading,
+  captionCorrections: narration.captionCorrections,
 })
 
 const languagesOf = ({ narrations }: LessonDocument): string => Object.keys(narrations).sort().join(', ')

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { layoutLesson } from './layout'
 import { documentOf } from './telling'
 import { readDocument, readLesson } from './upgrade'
+import { upgradeFormat5 } from './upgradeFormat5'
 
 /** A document of format 2 with something hung everywhere, and where the last program of that format laid it all. */
 const { document, laid } = JSON.parse(readFileSync(join(import.meta.dirname, 'fixtures/format2.json'), 'utf8')) as {
@@ -44,4 +45,21 @@ test('its gain points stay where they were, and its words are guessed until they
 
 test('read again it is the same', () => {
   expect(readDocument(JSON.parse(JSON.stringify(documentOf(lesson))))).toEqual(documentOf(lesson))
+})
+
+test('captions of before format 6 look as they did, and nothing is corrected or told of sounds', () => {
+  const older = {
+    format: 5,
+    steps: [],
+    look: { ink: '#000000' },
+    sounds: [{ id: 's' }],
+    narrations: { en: { takes: [] } },
+  }
+  expect(upgradeFormat5(older)).toEqual({
+    format: 6,
+    steps: [],
+    look: { ink: '#000000', captions: { size: 'usual', place: 'lower', ground: 'box', pace: 17 } },
+    sounds: [{ id: 's', caption: '' }],
+    narrations: { en: { takes: [], captionCorrections: [] } },
+  })
 })

@@ -3,6 +3,7 @@ import { upgradeFormat1 } from './upgradeFormat1'
 import { upgradeFormat2 } from './upgradeFormat2'
 import { upgradeFormat3 } from './upgradeFormat3'
 import { upgradeFormat4 } from './upgradeFormat4'
+import { upgradeFormat5 } from './upgradeFormat5'
 import { documentOf, tell } from './telling'
 
 /** What each format becomes in the next one. */
@@ -11,6 +12,7 @@ const UPGRADES: Readonly<Record<number, (json: object) => object>> = {
   2: upgradeFormat2,
   3: upgradeFormat3,
   4: upgradeFormat4,
+  5: upgradeFormat5,
 }
 
 /** Reads a lesson document of this format or an older one. Throws a ZodError where it is neither. */

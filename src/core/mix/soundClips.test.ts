@@ -27,6 +27,7 @@ const cue = (part: Partial<SoundCue>): SoundCue => ({
   fadeIn: 0,
   fadeOut: 0,
   meant: false,
+  caption: '',
   ...part,
 })
 const timelineWith = (sounds: SoundCue[]) => layoutLesson({ ...lessonOver([0, 5, 10], false), sounds })

@@ -35,7 +35,7 @@ const page = (number: number, media = deck): Picture => newStill(media, number)
 const shelf = (media: string) => ({ media, kind: 'deck' as const, title: 'x', source: '', licence: '', credit: '' })
 
 function sound(id: string, anchor: Anchor, length = 1): SoundCue {
-  const level = { gain: 0, fadeIn: 0, fadeOut: 0, meant: false }
+  const level = { gain: 0, fadeIn: 0, fadeOut: 0, meant: false, caption: '' }
   return { id, media: song, from: 0, to: length, track: 'effect', anchor, ...level }
 }
 
@@ -64,7 +64,9 @@ export function fullLesson(): Lesson {
     sounds: [sound('ding', { kind: 'mark', mark: 'k-sound', offset: 0.2 })],
     nudges: [{ id: 'point', anchor: { kind: 'mark', mark: 'k-point', offset: 0 }, gain: -3, shape: 'straight' }],
     bedCues: [newBed('bed', song, 's0')],
-    others: { de: { said: {}, takes: [], marks: [], cleanUp: USUAL_CLEAN_UP, reading: DEFAULT_READING } },
+    others: {
+      de: { said: {}, takes: [], marks: [], cleanUp: USUAL_CLEAN_UP, reading: DEFAULT_READING, captionCorrections: [] },
+    },
   }
 }
 
@@ -189,6 +191,11 @@ const MAKERS: { [N in Edit['name']]: Maker } = {
   }),
   setLessonEdge: ({ pick: { t } }) => ({ name: 'setLessonEdge', edge: { kind: 'push', length: 0.1 + t } }),
   setEnds: ({ pick: { t } }) => ({ name: 'setEnds', opening: t, closing: 1 - t }),
+  correctCaptions: ({ lesson, step, id, pick: { a } }) => ({
+    name: 'correctCaptions',
+    put: [{ words: step.script || 'x', text: a % 3 ? `${id}\n${step.script}`.slice(0, 500) : '' }],
+    remove: lesson.captionCorrections.slice(0, a % 2).map(({ words }) => words),
+  }),
   setLook: ({ lesson, pick: { a } }) => ({ name: 'setLook', look: { ...lesson.look, boxed: a % 2 === 0 } }),
   addBed: ({ step, id }) => ({ name: 'addBed', cue: newBed(id, song, step.id) }),
   moveBed: ({ lesson, step, pick: { a } }) => {

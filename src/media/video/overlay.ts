@@ -41,7 +41,7 @@ async function contentOf(layer: DrawnLayer, look: Look, area: Area, frame: Frame
 
 async function drawWords({ role, text }: WordsLayer, look: Look, area: Area, frame: Frame): Promise<string> {
   if (!text.trim()) return ''
-  if (role === 'caption') return drawCaption(text, area, frame)
+  if (role === 'caption') return drawCaption(text, look, area, frame)
   const { block, size } = await fitted(text, role, look, area, frame)
   const padding = look.boxed ? WORD_PADDING * size : 0
   const [left, width] = [area.x * frame.width, area.width * frame.width]
@@ -57,24 +57,30 @@ async function drawWords({ role, text }: WordsLayer, look: Look, area: Area, fra
   return box + step + words
 }
 
-/** Of one look in every lesson, so that it is read over any picture; it grows upwards from the area's lower edge. */
-const CAPTION_LOOK: Look = { letters: 'plain', ink: '#ffffff', ground: '#000000', accent: '#000000', boxed: true }
+/** White on dark in every lesson, so that they are read over any picture. */
+const CAPTION_COLOURS = { letters: 'plain', ink: '#ffffff', ground: '#000000' } as const
 const CAPTION_GROUND = 0.78
+const CAPTION_SIZES = { small: 0.8, usual: 1, large: 1.3 }
 
-async function drawCaption(text: string, area: Area, frame: Frame): Promise<string> {
-  const { block, size } = await fitted(text, 'caption', CAPTION_LOOK, area, frame)
+/** It grows from the area's edge that is nearer to the frame's. */
+async function drawCaption(text: string, look: Look, area: Area, frame: Frame): Promise<string> {
+  const { size: sized, place, ground } = look.captions
+  const own = { ...look, ...CAPTION_COLOURS, boxed: ground === 'box' }
+  const { block, size } = await fitted(text, 'caption', own, area, frame, CAPTION_SIZES[sized])
   const [padX, padY] = [WORD_PADDING * size, (WORD_PADDING * size) / 2]
   const middle = (area.x + area.width / 2) * frame.width
-  const top = (area.y + area.height) * frame.height - block.height - padY
+  const top =
+    place === 'upper' ? area.y * frame.height + padY : (area.y + area.height) * frame.height - block.height - padY
+  if (ground === 'outline') return block.draw(middle, top)
   const [left, width] = [middle - block.width / 2 - padX, block.width + 2 * padX]
-  const box = `<rect x="${left}" y="${top - padY}" width="${width}" height="${block.height + 2 * padY}" fill="${CAPTION_LOOK.ground}" fill-opacity="${CAPTION_GROUND}"/>`
+  const box = `<rect x="${left}" y="${top - padY}" width="${width}" height="${block.height + 2 * padY}" fill="${CAPTION_COLOURS.ground}" fill-opacity="${CAPTION_GROUND}"/>`
   return box + block.draw(middle, top)
 }
 
 /** As large as its role is, or as fits its area. */
-async function fitted(text: string, role: WordsLayer['role'], look: Look, area: Area, frame: Frame) {
+async function fitted(text: string, role: WordsLayer['role'], look: Look, area: Area, frame: Frame, times = 1) {
   const { size: share, ...set } = WORD_ROLES[role]
-  for (let size = share * UNITS; ; size *= SMALLER) {
+  for (let size = share * UNITS * times; ; size *= SMALLER) {
     const padding = look.boxed ? WORD_PADDING * size : 0
     const width = area.width * frame.width - 2 * padding
     const halo = look.boxed ? undefined : { colour: look.ground, width: size * 0.16 }

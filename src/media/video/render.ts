@@ -77,7 +77,7 @@ export async function renderVideo(
   const { timeline, planned } = planFinished(lesson, sounds)
   const part = asked ?? wholeOf(timeline)
   const captions = heard ? lessonCaptions(lesson, timeline, heard) : []
-  const shown = place === 'picture' ? withCaptions(timeline, captions) : timeline
+  const shown = place === 'picture' ? withCaptions(timeline, captions, lesson.look.captions) : timeline
   return withWorkFolder(async (work) => {
     const shots = shotsWithin(planShots(shown), part)
     const pieces = await openPieceMaker(lesson.look, timeline.frame, store, assets, signal)

@@ -188,6 +188,7 @@ function sayState(save: SaveState): string {
 /** What an edit is called where it can be undone. */
 const NAMES: Record<Edit['name'], string> = {
   renameLesson: 'rename the lesson',
+  correctCaptions: 'correct a caption',
   addSteps: 'add steps',
   moveSteps: 'move steps',
   duplicateSteps: 'duplicate steps',

@@ -80,6 +80,7 @@ const NAMES: Record<Clash['kind'], string> = {
   music: 'the music',
   'gain line': 'a point of the gain line',
   file: 'a file on the shelf',
+  caption: 'a caption',
   mark: 'a place among the words',
   setting: 'a setting',
 }
@@ -106,6 +107,8 @@ function Shown({ clash, side }: { clash: Clash; side: Side }) {
       return <p>{sayLength(clash[side].length)}</p>
     case 'take':
       return <p>{clash[side]?.name ?? 'taken out'}</p>
+    case 'caption':
+      return <p>{clash[side] ? clash[side].text || 'not shown' : 'as it is made'}</p>
     case 'file':
       return <p>{clash[side]?.title ?? 'taken out'}</p>
     case 'setting':

@@ -38,13 +38,11 @@ export function LayerSettings({ step, layer, actions }: { step: Step; layer: Lay
   const { store } = useDesk()
   useSeen(layer)
   const set = (part: Partial<Layer>, marks: Mark[] = []) =>
-    store
-      .getState()
-      .edit(...(marks.length > 0 ? [{ name: 'placeMarks' as const, marks }] : []), {
-        name: 'setLayer',
-        step: step.id,
-        layer: { ...layer, ...part } as Layer,
-      })
+    store.getState().edit(...(marks.length > 0 ? [{ name: 'placeMarks' as const, marks }] : []), {
+      name: 'setLayer',
+      step: step.id,
+      layer: { ...layer, ...part } as Layer,
+    })
   return (
     <>
       <ThingHead

@@ -4,6 +4,7 @@ import { Select } from 'antd'
 import { FRAME_LINES, FRAME_RATES, FRAME_SHAPES, type FrameSettings } from '@/core/lesson/framing'
 import { EDGE_KINDS, type Edge } from '@/core/lesson/layers'
 import { frameOf, rasterSize } from '@/core/picture/frame'
+import { CaptionLookSettings } from '../captions/CaptionLookSettings'
 import { useDesk, useLesson } from '../lesson/context'
 import { EDGE_NAMES, EdgeLength, EndsSettings } from '../over/EdgeSettings'
 import { LookSettings } from '../over/LookSettings'
@@ -34,6 +35,10 @@ export function VideoPanel() {
       <section className={styles.part}>
         <h2 className={panel.heading}>Words and pointers over pictures</h2>
         <LookSettings />
+      </section>
+      <section className={styles.part}>
+        <h2 className={panel.heading}>Captions in the picture</h2>
+        <CaptionLookSettings />
       </section>
       <CourseStyleNote />
     </>

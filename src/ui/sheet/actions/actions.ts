@@ -377,6 +377,13 @@ export const ACTIONS = [
     also: 'media pictures sounds licence replace deck import',
   },
   { id: 'captions', title: 'Show or hide captions', keys: ['shift+c'], group: 'view', also: 'subtitles text cc' },
+  {
+    id: 'correctCaptions',
+    title: 'Correct the captions of this step',
+    keys: [],
+    group: 'view',
+    also: 'subtitles wording line break spelling cc edit',
+  },
   { id: 'largerPicture', title: 'Larger or smaller picture', keys: [], group: 'view', also: 'easel preview size side' },
   { id: 'larger', title: 'Larger scale', keys: ['+'], group: 'view', also: 'zoom in bigger' },
   { id: 'smaller', title: 'Smaller scale', keys: ['-'], group: 'view', also: 'zoom out' },

@@ -49,6 +49,10 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
     shelf: () => setPanel('shelf'),
     video: () => setPanel('video'),
     captions: () => useCaptionsShown.getState().toggle(),
+    correctCaptions: () => {
+      setPanel('selected')
+      setUnfolded(['captions'])
+    },
     largerPicture: () => useSheetView.getState().setEaselLarge(!isEaselLarge()),
     larger: () => zoom(1.25),
     smaller: () => zoom(0.8),

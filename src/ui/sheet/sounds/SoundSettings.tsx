@@ -1,8 +1,10 @@
 'use client'
 
-import { Checkbox } from 'antd'
+import { Checkbox, Input } from 'antd'
 import type { SoundCue } from '@/core/lesson/document'
+import { LIMITS } from '@/core/lesson/limits'
 import { useDesk } from '../../lesson/context'
+import { useTyped } from '../../lesson/useTyped'
 import { NumberField } from '../../parts/NumberField'
 import { SecondsField } from '../../parts/SecondsField'
 import styles from '../panel.module.css'
@@ -11,6 +13,7 @@ import styles from '../panel.module.css'
 export function SoundSettings({ cue }: { cue: SoundCue }) {
   const { store } = useDesk()
   const set = (part: Partial<SoundCue>) => store.getState().edit({ name: 'setSound', sound: { ...cue, ...part } })
+  const caption = useTyped(cue.caption, (text) => set({ caption: text }))
   return (
     <div className={styles.soundSettings}>
       <span>Level</span>
@@ -30,6 +33,16 @@ export function SoundSettings({ cue }: { cue: SoundCue }) {
       />
       <SecondsField label="Fade-in" value={cue.fadeIn} least={0} onChange={(fadeIn) => set({ fadeIn })} />
       <SecondsField label="Fade-out" value={cue.fadeOut} least={0} onChange={(fadeOut) => set({ fadeOut })} />
+      <label htmlFor={`caption-${cue.id}`}>{cue.track === 'voice' ? 'What it says' : 'In captions'}</label>
+      <Input
+        id={`caption-${cue.id}`}
+        className={styles.wide!}
+        value={caption.value}
+        maxLength={LIMITS.captionCharacters}
+        placeholder={cue.track === 'voice' ? 'nothing' : 'nothing; for example: a bell rings'}
+        onChange={({ target }) => caption.onChange(target.value)}
+        onBlur={caption.onBlur}
+      />
       <Checkbox className={styles.wide!} checked={cue.meant} onChange={({ target }) => set({ meant: target.checked })}>
         Sounding over words is meant
       </Checkbox>

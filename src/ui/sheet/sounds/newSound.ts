@@ -13,4 +13,5 @@ export const newSound = (media: string, length: number, anchor: Anchor, track: S
   fadeIn: 0,
   fadeOut: 0,
   meant: false,
+  caption: '',
 })

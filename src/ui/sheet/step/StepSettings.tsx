@@ -22,6 +22,7 @@ import { SoundTrackChoice } from './SoundTrackChoice'
 import styles from '../panel.module.css'
 
 const FramingSettings = onDemand(() => import('../../video/FramingSettings').then((part) => part.FramingSettings))
+const StepCaptions = onDemand(() => import('../../captions/StepCaptions').then((part) => part.StepCaptions))
 const ChapterSettings = onDemand(() => import('./ChapterSettings').then((part) => part.ChapterSettings))
 
 /** What is set for one step: what is usual at once, the rest folded. */
@@ -94,6 +95,9 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
       )}
       <Fold name="edge" title="How its picture gives way to the next">
         <EdgeSettings step={step} />
+      </Fold>
+      <Fold name="captions" title="Its captions">
+        <StepCaptions span={span} />
       </Fold>
       <Fold name="chapter" title="Its chapter">
         <ChapterSettings step={step} />
