@@ -9,6 +9,7 @@ import { noise } from '@/core/testing/signals'
 import { HOUSE_RATE } from '@/core/units'
 import { measureAlignment } from './alignBench'
 import { measureCleanUp } from './cleanUpBench'
+import { measureDeck } from './deckBench'
 import { measureLoudnessAgainstFfmpeg } from './loudnessBench'
 import { measureMix } from './mixBench'
 import { measurePage } from './pageBench'
@@ -32,6 +33,7 @@ const benches: Record<string, (work: string) => Promise<void>> = {
   clean: measureCleanUp,
   mix: measureMix,
   page: measurePage,
+  deck: measureDeck,
 }
 
 const wanted = process.argv.slice(2)
