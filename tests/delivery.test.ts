@@ -2,6 +2,7 @@ import { readdir, readFile, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import type { Chapter } from '@/core/captions/chapters'
+import { bytesOf, entriesOf, openZip } from '@/media/zip'
 import { headless, output, scratch } from './support/application'
 import { makeSmallLesson, type SmallStep } from './support/smallLesson'
 
@@ -73,6 +74,25 @@ test('chapters and transcript have the steps', async () => {
   const page = await readFile(at('t.html'), 'utf8')
   for (const words of SCRIPT) expect(page).toContain(words)
   expect(page).toMatch(/<h2><time>00:00:00<\/time> Bar<\/h2>/)
+})
+
+test('a transcript as a document has the words, the times and the picture of each step', async () => {
+  await headless('transcript', lesson(), '--out', at('t.docx'), '--times', '--pictures')
+  const zip = await openZip(at('t.docx'))
+  const entries = await entriesOf(zip, 100, (why) => new Error(why))
+  const text = String(await bytesOf(zip, entries.get('word/document.xml')!)).replace(/<[^>]+>/g, '|')
+  for (const words of [...SCRIPT, '00:00:00', 'Bar', 'Bell']) expect(text).toContain(words)
+  const images = [...entries.keys()].filter((name) => name.startsWith('word/media/') && !name.endsWith('/'))
+  expect(images).toHaveLength(steps.length)
+  const seen = await Promise.all(
+    images.map(async (name) => {
+      const { dominant } = await sharp(await bytesOf(zip, entries.get(name)!)).stats()
+      return [dominant.r, dominant.g, dominant.b].map((value) => Math.round(value / 64)).join()
+    }),
+  )
+  zip.close()
+  // Each of another colour.
+  expect(new Set(seen).size).toBe(steps.length)
 })
 
 test('a video has its title, its language, its chapters, and captions that can be switched on', async () => {

@@ -99,8 +99,9 @@ command('chapters <archive>', "a lesson's chapters")
   .action(run(async (archive, options) => (await import('./commands/captions')).chapters(archive, options)))
 
 command('transcript <archive>', 'what is said in a lesson, to be read')
-  .requiredOption('--out <file>', 'ends in .txt or .html')
+  .requiredOption('--out <file>', 'ends in .txt, .html or .docx')
   .option('--times', 'also when each step begins')
+  .option('--pictures', 'also what each step shows (.docx)')
   .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/captions')).transcript(archive, options)))
 

@@ -5,6 +5,7 @@ import { writeSrt, writeTtml, writeVtt } from '@/core/formats/captionFiles'
 import { chaptersAsText, chaptersAsVtt } from '@/core/formats/chapterFiles'
 import { transcriptAsHtml, transcriptAsText } from '@/core/formats/transcripts'
 import { layoutLesson } from '@/core/lesson/layout'
+import { transcriptAsDocument } from '@/media/delivery/transcriptDocument'
 import { heardWords } from '@/media/speech/lessonWords'
 import { byEnding } from '../byEnding'
 import { withArchive } from '../workspace'
@@ -32,15 +33,22 @@ export function chapters(archive: string, { out, language }: TextOptions) {
   })
 }
 
-export function transcript(archive: string, { out, language, times }: TextOptions & { times?: boolean }) {
-  const way = byEnding(out, { '.txt': 'text', '.html': 'html' } as const)
-  return withArchive(archive, language, async ({ lesson }) => {
-    const [timeline, options] = [layoutLesson(lesson), { hasTimes: times ?? false }]
-    const text =
-      way === 'text'
-        ? transcriptAsText(lesson.title, timeline, options)
-        : transcriptAsHtml(lesson.title, lesson.language, timeline, options)
-    await writeFile(out, text)
+interface TranscriptOptions extends TextOptions {
+  times?: boolean
+  /** Of a document. */
+  pictures?: boolean
+}
+
+export function transcript(archive: string, { out, language, times, pictures }: TranscriptOptions) {
+  const way = byEnding(out, { '.txt': 'text', '.html': 'html', '.docx': 'document' } as const)
+  return withArchive(archive, language, async ({ lesson, store, assets }) => {
+    const [timeline, options] = [layoutLesson(lesson), { hasTimes: times ?? false, hasPictures: pictures ?? false }]
+    const make = {
+      text: () => transcriptAsText(lesson.title, timeline, options),
+      html: () => transcriptAsHtml(lesson.title, lesson.language, timeline, options),
+      document: () => transcriptAsDocument({ lesson, store, assets }, options),
+    }
+    await writeFile(out, await make[way]())
     return { title: lesson.title, steps: lesson.steps.length }
   })
 }

@@ -26,7 +26,7 @@ export type Output =
   | { kind: 'voice'; format: 'wav' | 'flac' }
   | { kind: 'tracks' }
   | { kind: 'captions'; format: 'vtt' | 'srt' | 'ttml' }
-  | { kind: 'transcript'; format: 'html' | 'txt' }
+  | { kind: 'transcript'; format: 'html' | 'docx' | 'txt' }
   | { kind: 'chapters' }
   | { kind: 'package'; standard: PackageStandard }
 
@@ -64,6 +64,7 @@ export const OUTPUTS = {
   'captions-srt': { kind: 'captions', format: 'srt' },
   'captions-ttml': { kind: 'captions', format: 'ttml' },
   'transcript-html': { kind: 'transcript', format: 'html' },
+  'transcript-docx': { kind: 'transcript', format: 'docx' },
   'transcript-txt': { kind: 'transcript', format: 'txt' },
   chapters: { kind: 'chapters' },
   'package-scorm12': { kind: 'package', standard: 'scorm12' },
@@ -88,6 +89,7 @@ const TYPES: Record<string, string> = {
   srt: 'application/x-subrip',
   ttml: 'application/ttml+xml',
   html: 'text/html; charset=utf-8',
+  docx: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
   txt: 'text/plain; charset=utf-8',
   zip: 'application/zip',
 }
@@ -122,6 +124,7 @@ const NAMED: Partial<Record<OutputName, string>> = {
   'captions-srt': 'captions',
   'captions-ttml': 'captions',
   'transcript-html': 'transcript',
+  'transcript-docx': 'transcript',
   'transcript-txt': 'transcript',
   chapters: 'chapters',
   'package-scorm12': 'SCORM 1.2',

@@ -20,6 +20,7 @@ import { renderPackage } from './coursePackage'
 import { renderSound } from './renderSound'
 import { renderTracks } from './renderTracks'
 import { renderVoice } from './renderVoice'
+import { transcriptAsDocument } from './transcriptDocument'
 
 /** A lesson whose marks are settled, and where its files are. */
 export interface Deliverable {
@@ -67,11 +68,18 @@ export async function makeOutput(
       return null
   }
 
-  async function textOf(text: Extract<Output, { kind: 'captions' | 'transcript' | 'chapters' }>): Promise<string> {
+  async function textOf(
+    text: Extract<Output, { kind: 'captions' | 'transcript' | 'chapters' }>,
+  ): Promise<string | Buffer> {
     const timeline = layoutLesson(lesson)
     if (text.kind === 'chapters') return chaptersAsText(chaptersOf(timeline))
     if (text.kind === 'captions')
       return CAPTIONS[text.format](lessonCaptions(lesson, timeline, await heard()), lesson.language)
+    if (text.format === 'docx')
+      return transcriptAsDocument(
+        { lesson, store, assets },
+        { hasTimes: true, hasPictures: true, signal: options.signal },
+      )
     return text.format === 'txt'
       ? transcriptAsText(lesson.title, timeline, { hasTimes: true })
       : transcriptAsHtml(lesson.title, lesson.language, timeline, { hasTimes: true })

@@ -59,6 +59,11 @@ export const OUTPUT_GROUPS: OutputGroup[] = [
       { name: 'captions-srt', label: 'captions, SRT', detail: 'for players and video sites' },
       { name: 'captions-ttml', label: 'captions, TTML', detail: 'for broadcasters (EBU-TT-D)' },
       { name: 'transcript-html', label: 'transcript, page', detail: 'to read or print' },
+      {
+        name: 'transcript-docx',
+        label: 'transcript, document',
+        detail: 'DOCX with times and pictures, to go on writing',
+      },
       { name: 'transcript-txt', label: 'transcript, text', detail: 'without any form' },
       { name: 'chapters', label: 'chapters, text', detail: 'to paste under a video' },
     ],
