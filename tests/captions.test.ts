@@ -1,7 +1,7 @@
 import type { Page } from 'puppeteer-core'
 import { readCaptions } from '@/core/formats/readCaptions'
 import { madeFile, until } from './support/application'
-import { chooseSegment, clickOn, savedLesson, waitForSheet, waitForWords } from './support/browser'
+import { chooseSegment, clickOn, savedLesson, waitForSheet, waitForText, waitForWords } from './support/browser'
 import { sharedSession } from './support/session'
 
 /** Captions are corrected beside the words they stand for, and come so in every file. */
@@ -100,6 +100,27 @@ test('a correction whose words are no longer said is told, and taken away', asyn
   await clickOn(page, 'Take it away')
   expect((await session.lesson()).captionCorrections).toEqual([])
   await session.undoTo(before)
+})
+
+test('what is found before delivery is mended in one press, and the press undone', async () => {
+  const before = await session.lesson()
+  const field = (await page.$$(FIELDS))[0]!
+  await field.click()
+  await page.keyboard.press('End')
+  await page.keyboard.type('!')
+  await until(async () => (await session.lesson()).captionCorrections.length === 1)
+  await page.click('#step-script', { count: 3 })
+  await page.keyboard.type('Now something else is said.')
+  await clickOn(page, 'Finish')
+  await waitForText(page, 'One corrected caption had words that are no longer said.')
+  await clickOn(page, 'Take them away')
+  await page.waitForFunction(() => !document.body.innerText.includes('One corrected caption'))
+  expect((await session.lesson()).captionCorrections).toEqual([])
+  await clickOn(page, 'Undo')
+  expect((await session.lesson()).captionCorrections).toHaveLength(1)
+  await session.undoTo(before)
+  await clickOn(page, 'Sheet')
+  await waitForSheet(page)
 })
 
 test('captions are set larger at the upper edge, and the easel shows them so', async () => {

@@ -106,6 +106,7 @@ command('transcript <archive>', 'what is said in a lesson, to be read')
   .action(run(async (archive, options) => (await import('./commands/captions')).transcript(archive, options)))
 
 command('check <archive>', 'finds mistakes before delivery')
+  .option('--captions', 'also in captions, once all words are found')
   .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/check')).check(archive, options)))
 

@@ -28,6 +28,8 @@ export interface DeckMark {
   text?: string
 }
 
+/** Installed wherever decks are read. */
+const FONT = 'Carlito'
 const [DAY_GROUND, DAY_INK] = ['F7F4E9', '161D29']
 const [NIGHT_GROUND, NIGHT_INK] = ['1B2B44', 'FFFFFF']
 
@@ -35,6 +37,7 @@ const [NIGHT_GROUND, NIGHT_INK] = ['1B2B44', 'FFFFFF']
 export async function writeDeck(slides: readonly DeckSlide[], path: string): Promise<void> {
   const deck = new PptxGenJS()
   deck.layout = 'LAYOUT_WIDE'
+  deck.theme = { headFontFace: FONT, bodyFontFace: FONT }
   const title = { name: 'head', type: 'title' as const, x: 0.6, y: 0.25, w: 12, h: 0.8 }
   deck.defineSlideMaster({ title: 'PLAIN', objects: [{ placeholder: { options: title, text: '' } }] })
   for (const { title, accent, isNight, lines, marks, notes, isHidden } of slides) {
@@ -47,7 +50,7 @@ export async function writeDeck(slides: readonly DeckSlide[], path: string): Pro
       align: 'left',
       fontSize: 44,
       bold: true,
-      fontFace: 'Carlito',
+      fontFace: FONT,
     })
     slide.addText(
       lines.map((text) => ({ text, options: { bullet: true, breakLine: true } })),
@@ -59,7 +62,7 @@ export async function writeDeck(slides: readonly DeckSlide[], path: string): Pro
         fontSize: 34,
         paraSpaceAfter: 14,
         color: isNight ? NIGHT_INK : DAY_INK,
-        fontFace: 'Carlito',
+        fontFace: FONT,
         valign: 'top',
       },
     )

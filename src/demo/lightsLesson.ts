@@ -38,7 +38,13 @@ export async function lightsLesson(
   const steps = lesson.steps.map((step, i) => {
     const { over } = shown[i]!
     const layers = over ? [{ ...newLayer(newId(), over.layer), area: over.area }] : []
-    return { ...step, layers: i === 0 ? [newLayer(newId(), 'slow move')] : layers }
+    return {
+      ...step,
+      layers: i === 0 ? [newLayer(newId(), 'slow move')] : layers,
+      // Room for the pictures to give way to each other.
+      leadIn: 0.6,
+      tail: i === shown.length - 1 ? 2.5 : 0.6,
+    }
   })
   return {
     ...lesson,

@@ -1,12 +1,28 @@
+import { lessonCaptions } from '@/core/captions/lessonCaptions'
+import { checkCaptions } from '@/core/check/captions'
 import { checkLesson } from '@/core/check/findings'
 import { layoutLesson } from '@/core/lesson/layout'
 import { sounding } from '@/core/lesson/sounding'
 import { planMix } from '@/core/mix/plan'
+import { heardWords } from '@/media/speech/lessonWords'
 import { withArchive } from '../workspace'
 
-export function check(archive: string, { language }: { language?: string }) {
-  return withArchive(archive, language, async ({ lesson, sounds: { soundOf, analysisOf }, mediaOf }) => {
+interface CheckOptions {
+  language?: string
+  /** Needs all words found first. */
+  captions?: boolean
+}
+
+export function check(archive: string, { language, captions }: CheckOptions) {
+  return withArchive(archive, language, async ({ lesson, store, assets, sounds: { soundOf, analysisOf }, mediaOf }) => {
     const timeline = sounding(layoutLesson(lesson), soundOf)
-    return { findings: checkLesson(lesson, timeline, planMix(lesson, timeline, analysisOf), analysisOf, mediaOf) }
+    const made = captions ? lessonCaptions(lesson, timeline, await heardWords(lesson, store, assets)) : null
+    const planned = planMix(lesson, timeline, analysisOf)
+    return {
+      findings: [
+        ...checkLesson(lesson, timeline, planned, analysisOf, mediaOf),
+        ...(made ? checkCaptions(lesson, timeline, made) : []),
+      ],
+    }
   })
 }

@@ -6,6 +6,8 @@ export interface Finding {
   code: FindingCode
   stepId?: string
   at?: Seconds
+  /** What it is about: a sound, a layer, a further picture … by its id. */
+  subject?: string
   text: string
 }
 
@@ -38,3 +40,7 @@ export type FindingCode =
   | 'short-label'
   | 'edge-over-words'
   | 'pin-missed'
+  | 'fast-captions'
+  | 'wide-captions'
+  | 'captions-over-words'
+  | 'lost-captions'

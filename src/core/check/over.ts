@@ -39,6 +39,7 @@ function checkLayer({ layer, step, start, end }: LayerSpan, { steps, frame }: Ti
     code,
     stepId: step.id,
     at: start,
+    subject: layer.id,
     text: `Step ${number}: ${text}`,
   })
   const found: Finding[] = []

@@ -25,7 +25,7 @@ function checkOverlaps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisO
       cue.track === 'voice' ? speechInLesson([], [span], analysisOf) : [{ start, end: Math.min(end, timeline.length) }]
     const at = firstOverlap(own, speech)
     if (at === null) return []
-    const where = { stepId: stepAt(timeline, at)?.step.id, at }
+    const where = { stepId: stepAt(timeline, at)?.step.id, at, subject: cue.id }
     const title = titleOf(lesson, cue.media)
     return cue.track === 'voice'
       ? [
@@ -65,6 +65,7 @@ function checkLoose(lesson: Lesson, { loose, steps }: Timeline): Finding[] {
     return {
       severity: 'warning',
       code: `loose-${one.kind}`,
+      subject: one.id,
       ...(isPicture && { stepId: one.step.id, at: steps.find(({ step }) => step.id === one.step.id)?.start }),
       text: `${isPicture ? `Step ${numbers.get(one.step.id)}: ` : ''}${looseSentence(lesson, one)}`,
     }

@@ -2,9 +2,11 @@
 
 import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
-import type { Finding } from '@/core/check/finding'
+import type { Finding, FindingCode } from '@/core/check/finding'
+import { mendOf, type Mend } from '@/core/check/mends'
 import { clock } from '../format'
-import { useDesk, useLessonState } from '../lesson/context'
+import { useDesk, useLesson, useLessonState } from '../lesson/context'
+import { useCaptionFindings } from './useCaptionFindings'
 import styles from './finish.module.css'
 
 const SEVERITIES: Record<Finding['severity'], { mark: string; word: string; order: number }> = {
@@ -16,7 +18,9 @@ const SEVERITIES: Record<Finding['severity'], { mark: string; word: string; orde
 /** Mistakes found before delivery, each with the way to it. */
 export function Findings() {
   const { id, store, player } = useDesk()
-  const findings = useLessonState(({ mix }) => mix?.findings)
+  const mixFindings = useLessonState(({ mix }) => mix?.findings)
+  const ofCaptions = useCaptionFindings()
+  const findings = mixFindings && [...mixFindings, ...ofCaptions]
   const router = useRouter()
   const goThere = ({ stepId, at }: Finding) => {
     if (stepId) store.getState().select([stepId], { step: stepId, word: 0 })
@@ -35,28 +39,68 @@ export function Findings() {
         </p>
       )}
       <ul className={styles.findings}>
-        {sorted.map((finding, i) => (
-          <li key={i}>
-            <span
-              className={styles.mark}
-              data-severity={finding.severity}
-              role="img"
-              aria-label={SEVERITIES[finding.severity].word}
-            >
-              {SEVERITIES[finding.severity].mark}
-            </span>
-            <span>
-              {finding.text}
-              {finding.at !== undefined && <small>at {clock(finding.at)}</small>}
-            </span>
-            {(finding.stepId ?? finding.at) !== undefined && (
-              <Button size="small" onClick={() => goThere(finding)}>
-                Go there
-              </Button>
+        {byCause(sorted).map(([first, ...others]) => (
+          <li key={first!.code}>
+            <FindingItem finding={first!} goThere={goThere} />
+            {others.length > 0 && (
+              <details className={styles.others}>
+                <summary>
+                  {others.length === 1 ? 'One more of this kind' : `${others.length} more of this kind`}
+                </summary>
+                <ul className={styles.findings}>
+                  {others.map((finding, i) => (
+                    <li key={i}>
+                      <FindingItem finding={finding} goThere={goThere} />
+                    </li>
+                  ))}
+                </ul>
+              </details>
             )}
           </li>
         ))}
       </ul>
     </section>
+  )
+}
+
+/** In the order they came, those of one kind together. */
+function byCause(findings: readonly Finding[]): Finding[][] {
+  const causes = new Map<FindingCode, Finding[]>()
+  for (const one of findings) causes.set(one.code, [...(causes.get(one.code) ?? []), one])
+  return [...causes.values()]
+}
+
+function FindingItem({ finding, goThere }: { finding: Finding; goThere: (finding: Finding) => void }) {
+  const lesson = useLesson()
+  const { severity, text, at, stepId } = finding
+  return (
+    <>
+      <span className={styles.mark} data-severity={severity} role="img" aria-label={SEVERITIES[severity].word}>
+        {SEVERITIES[severity].mark}
+      </span>
+      <span>
+        {text}
+        {at !== undefined && <small>at {clock(at)}</small>}
+      </span>
+      <span className={styles.ways}>
+        <MendButton mend={mendOf(finding, lesson)} />
+        {(stepId ?? at) !== undefined && (
+          <Button size="small" onClick={() => goThere(finding)}>
+            Go there
+          </Button>
+        )}
+      </span>
+    </>
+  )
+}
+
+/** In one press, and undone like any other change. */
+function MendButton({ mend }: { mend: Mend | null }) {
+  const { store } = useDesk()
+  if (!mend) return null
+  return (
+    <Button size="small" onClick={() => store.getState().edit(...mend.edits)}>
+      {mend.label}
+    </Button>
   )
 }
