@@ -85,6 +85,17 @@ const SHOTS = {
     await page.click('[aria-label="What to make"] button.ant-btn-primary:not([disabled])').catch(() => {})
     await page.waitForFunction(() => document.body.innerText.includes('All of it is made'), { timeout: 180_000 })
   },
+  async captions(page) {
+    await open(page, lesson, 'Look before you go')
+    await page.click('[data-step="c2"] [data-word="2"]')
+    await click(page, 'Captions')
+    await page.evaluate(() =>
+      [...document.querySelectorAll('summary')].find((one) => one.textContent === 'Its captions').click(),
+    )
+    await page.waitForSelector('ol[aria-label="Captions of this step"] textarea')
+    await page.$eval('ol[aria-label="Captions of this step"]', (one) => one.scrollIntoView({ block: 'center' }))
+    await settled(2500)
+  },
   async layers(page) {
     await open(page, long, 'Find place and date')
     await page.click('[data-kind=layer]')

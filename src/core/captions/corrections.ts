@@ -1,7 +1,11 @@
 import type { CaptionCorrection, SoundCue, Step } from '@/core/lesson/document'
-import type { SaidWord } from './captions'
 
 /** Captions that an author has corrected hang on their words: wherever a step says exactly these in a row, they are one. */
+
+interface Word {
+  text: string
+  step: string
+}
 
 export interface CorrectedPart {
   /** The first of its words, and the one after its last. */
@@ -12,14 +16,14 @@ export interface CorrectedPart {
 }
 
 /** The words of a caption, as a correction of it is found again. */
-export const wordsOfCaption = (words: readonly SaidWord[], { from, to }: { from: number; to: number }): string =>
+export const wordsOfCaption = (words: readonly Word[], { from, to }: { from: number; to: number }): string =>
   words
     .slice(from, to)
     .map(({ text }) => text)
     .join(' ')
 
 /** Where corrections apply, in order. Where two would, it is the one that begins first, then the longer one. */
-export function correctedParts(words: readonly SaidWord[], corrections: readonly CaptionCorrection[]): CorrectedPart[] {
+export function correctedParts(words: readonly Word[], corrections: readonly CaptionCorrection[]): CorrectedPart[] {
   const longestFirst = [...corrections].sort((a, b) => b.words.length - a.words.length)
   const parts: CorrectedPart[] = []
   for (let from = 0; from < words.length;) {
@@ -30,11 +34,7 @@ export function correctedParts(words: readonly SaidWord[], corrections: readonly
   return parts
 }
 
-function partAt(
-  words: readonly SaidWord[],
-  from: number,
-  corrections: readonly CaptionCorrection[],
-): CorrectedPart | null {
+function partAt(words: readonly Word[], from: number, corrections: readonly CaptionCorrection[]): CorrectedPart | null {
   for (const { words: wanted, text } of corrections) {
     const to = endOf(words, from, wanted)
     if (to !== null)
@@ -51,7 +51,7 @@ function partAt(
 }
 
 /** The word after the last of these, where the step says them from here on. */
-function endOf(words: readonly SaidWord[], from: number, wanted: string): number | null {
+function endOf(words: readonly Word[], from: number, wanted: string): number | null {
   let said = ''
   for (let i = from; i < words.length && words[i]!.step === words[from]!.step; i++) {
     said += (i > from ? ' ' : '') + words[i]!.text

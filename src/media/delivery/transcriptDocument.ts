@@ -2,12 +2,14 @@ import { Document, HeadingLevel, ImageRun, Packer, Paragraph, TextRun } from 'do
 import sharp from 'sharp'
 import { clock } from '@/core/formats/captionFiles'
 import { paragraphsOf, type TranscriptOptions } from '@/core/formats/transcripts'
+import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { StepSpan } from '@/core/lesson/timeline'
 import { frameOf } from '@/core/picture/frame'
 import { stackAt } from '@/core/picture/stack'
+import type { Assets } from '../store/assets'
+import type { MediaStore } from '../store/store'
 import { drawStacks } from '../video/drawStacks'
-import type { Deliverable } from './makeOutput'
 
 export interface DocumentOptions extends TranscriptOptions {
   /** Whether each step shows its picture. */
@@ -21,7 +23,7 @@ const PIXELS = 2
 
 /** What is said in a lesson, as a document that office programs open (Office Open XML, ISO/IEC 29500). */
 export async function transcriptAsDocument(
-  { lesson, store, assets }: Pick<Deliverable, 'lesson' | 'store' | 'assets'>,
+  { lesson, store, assets }: { lesson: Lesson; store: MediaStore; assets: Assets },
   { hasTimes, hasPictures, signal }: DocumentOptions,
 ): Promise<Buffer> {
   const timeline = layoutLesson(lesson)

@@ -43,7 +43,7 @@ export function stepWords(spans: readonly PassageSpan[], script: string, heard: 
     found.map(({ text }) => text),
   )
   return partner.some((match) => match >= 0)
-    ? atTheirTimes(written, found, partner)
+    ? atTheirTimes(spans, written, found, partner)
     : guessed(spans, script, written, heard)
 }
 
@@ -72,10 +72,12 @@ function wordsInSpan(span: PassageSpan, heard: HeardWords): FoundWord[] {
 
 /** At least one word has a partner. */
 function atTheirTimes(
+  spans: readonly PassageSpan[],
   written: readonly ScriptWord[],
   found: readonly FoundWord[],
   partner: ArrayLike<number>,
 ): StepWord[] {
+  const unread = spans.filter((span) => found.every((word) => word.span !== span))
   const words: StepWord[] = []
   for (let i = 0; i < written.length; i++) {
     const match = partner[i]!
@@ -85,7 +87,9 @@ function atTheirTimes(
       while (last + 1 < written.length && partner[last + 1]! < 0) last++
       const before = i > 0 ? found[partner[i - 1]!]! : null
       const after = last + 1 < written.length ? found[partner[last + 1]!]! : null
-      words.push(...between(written.slice(i, last + 1), before, after))
+      const missing = written.slice(i, last + 1)
+      const own = unread.find((span) => liesBetween(span, before, after))
+      words.push(...(own ? spreadOver(missing, own) : between(missing, before, after)))
       i = last
     }
   }
@@ -107,6 +111,20 @@ function timed({ text, from, to, sentence }: ScriptWord, { span, start, end, con
   }
 }
 
+/** A passage in which nothing has been found, as while its take is still looked through. */
+const liesBetween = ({ start }: PassageSpan, before: FoundWord | null, after: FoundWord | null): boolean =>
+  (!before || start > before.span.start) && (!after || start < after.span.start)
+
+function spreadOver(words: readonly ScriptWord[], span: PassageSpan): StepWord[] {
+  const { from } = span.passage
+  const step = (span.end - span.start) / words.length
+  return words.map((word, i) => guess(word, span, from + i * step, from + (i + 1) * step))
+}
+
+function guess(word: ScriptWord, span: PassageSpan, start: Seconds, end: Seconds): StepWord {
+  return { ...timed(word, { text: word.text, span, start, end, confidence: 0 }), confidence: null }
+}
+
 /** Words that nobody has found share the time between those that were; one of the neighbours was. */
 function between(words: readonly ScriptWord[], before: FoundWord | null, after: FoundWord | null): StepWord[] {
   const { span } = (before ?? after)!
@@ -114,10 +132,7 @@ function between(words: readonly ScriptWord[], before: FoundWord | null, after: 
   const from = before ? before.end : Math.max(span.passage.from, after!.start - words.length * USUAL_WORD)
   const to = after && after.span === span ? after.start : Math.min(spanEnd, from + words.length * USUAL_WORD)
   const step = Math.max(0, to - from) / words.length
-  return words.map((word, i) => {
-    const place = { span, start: from + i * step, end: from + (i + 1) * step, text: word.text, confidence: 0 }
-    return { ...timed(word, place), confidence: null }
-  })
+  return words.map((word, i) => guess(word, span, from + i * step, from + (i + 1) * step))
 }
 
 const USUAL_WORD: Seconds = 0.3

@@ -94,6 +94,22 @@ describe('words of a step', () => {
       ['water.', null],
     ])
   })
+  test('while one of two passages is still looked through, its words stand in it, as guesses', () => {
+    const lesson = lessonWith([
+      [0, 4],
+      [4, 13],
+    ])
+    const all = heardOf(lesson)
+    const half: HeardWords = { ...all, wordsOf: (span) => (span.passage.from === 0 ? null : all.wordsOf(span)) }
+    const words = stepWords(layoutLesson(lesson).passages, SCRIPT, half)
+    expect(words.slice(0, 4).map(({ start, confidence }) => [start, confidence])).toEqual([
+      [1, null],
+      [2, null],
+      [3, null],
+      [4, null],
+    ])
+    expect(words[4]).toMatchObject({ text: 'Let', confidence: 0.9 })
+  })
   test('while nothing has been found yet, all are guesses', () => {
     const lesson = lessonWith([[0, 13]])
     const words = stepWords(layoutLesson(lesson).passages, SCRIPT, { ...heardOf(lesson), wordsOf: () => null })
