@@ -71,6 +71,15 @@ const SCREENS: Record<string, () => Promise<unknown>> = {
     await page.click('[data-word="3"]')
     await clickOn(page, 'How its picture gives way to the next')
   },
+  'captions of a step': async () => {
+    await page.click('[data-word="3"]')
+    await clickOn(page, 'Its captions')
+    await page.waitForSelector('ol[aria-label="Captions of this step"] textarea')
+  },
+  'the settings of all pictures': async () => {
+    await chooseSegment(page, 'Video', 'aside')
+    await page.waitForSelector('[aria-label="Size of captions"]')
+  },
   'the menu of a word': async () => {
     await page.click('[data-word="3"]', { button: 'right' })
     await page.waitForSelector('[role=menuitem]')
