@@ -1,4 +1,5 @@
 import type { PageContent } from '@/core/delivery/coursePage'
+import { pageWordsOf } from '@/core/delivery/pageWords'
 import { openReport } from './openReport'
 
 /** What a lesson's page in a package does: captions, chapters, transcript, speed, keys, and telling how far one has come. */
@@ -10,9 +11,10 @@ const TELL_EVERY = 5000 // ms
 const content = JSON.parse(document.getElementById('content')!.textContent) as PageContent
 const video = document.getElementById('video') as HTMLVideoElement
 const report = openReport(content.reportsTo)
+const words = pageWordsOf(content.language)
 
 /** In the page itself: from a folder browsers open no file of captions. */
-const track = video.addTextTrack('captions', 'Captions', content.language)
+const track = video.addTextTrack('captions', words.captions, content.language)
 for (const { start, end, lines } of content.captions) track.addCue(new VTTCue(start, end, lines.join('\n')))
 
 const captions = document.getElementById('captions') as HTMLInputElement
@@ -75,7 +77,7 @@ let isFinished = false
 function finish(): void {
   if (isFinished) return
   isFinished = true
-  document.getElementById('done')!.textContent = '✓ Watched'
+  document.getElementById('done')!.textContent = `✓ ${words.watched}`
   report.complete()
 }
 

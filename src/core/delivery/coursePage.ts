@@ -2,6 +2,7 @@ import type { Chapter } from '@/core/captions/chapters'
 import type { Caption } from '@/core/captions/captions'
 import { asXml } from '@/core/formats/xmlText'
 import type { Seconds } from '@/core/units'
+import { pageWordsOf, primary } from './pageWords'
 
 /** A page by itself that shows a lesson: what it holds, and its text. It works from a folder, without a network. */
 
@@ -22,6 +23,10 @@ export const VIDEO_FILE = 'lesson.mp4'
 
 export function writeCoursePage(content: PageContent): string {
   const { title, language, chapters, transcript } = content
+  const words = pageWordsOf(language)
+  // Where the page's own words are in another language than what is said.
+  const lang = words.language === primary(language) ? '' : ` lang="${words.language}"`
+  const keys = ['P', 'B', 'N', 'T'].map((key, i) => `<kbd>${key}</kbd> ${words.whatKeysDo[i]}`)
   // What ends a script would end this one.
   const data = JSON.stringify(content).replaceAll('<', '\\u003c')
   const chapterItems = chapters.map(
@@ -48,21 +53,21 @@ export function writeCoursePage(content: PageContent): string {
   <main>
     <h1>${asXml(title)}</h1>
     <video id="video" src="${VIDEO_FILE}" controls playsinline preload="metadata"></video>
-    <p class="controls">
-      <label>Speed <select id="speed"><option>0.75</option><option selected>1</option><option>1.25</option><option>1.5</option><option>2</option></select></label>
-      <label><input type="checkbox" id="captions"> Captions</label>
-      <label><input type="checkbox" id="keys" checked> Keys</label>
+    <p class="controls"${lang}>
+      <label>${words.speed} <select id="speed"><option>0.75</option><option selected>1</option><option>1.25</option><option>1.5</option><option>2</option></select></label>
+      <label><input type="checkbox" id="captions"> ${words.captions}</label>
+      <label><input type="checkbox" id="keys" checked> ${words.keys}</label>
       <span id="done" role="status"></span>
     </p>
-    <p class="keys"><kbd>P</kbd> plays and stops, <kbd>B</kbd> goes back to where the sentence began, <kbd>N</kbd> to the next one, <kbd>T</kbd> shows what is said as text.</p>
-    <nav aria-label="Chapters">
-      <h2>Chapters</h2>
+    <p class="keys"${lang}>${keys.join(', ')}.</p>
+    <nav aria-labelledby="chapters-head">
+      <h2 id="chapters-head"${lang}>${words.chapters}</h2>
       <ol id="chapters">
 ${chapterItems.join('\n')}
       </ol>
     </nav>
     <details>
-      <summary>Transcript</summary>
+      <summary${lang}>${words.transcript}</summary>
 ${sections.join('\n')}
     </details>
   </main>
