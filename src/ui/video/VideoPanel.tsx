@@ -67,7 +67,7 @@ function FrameFields() {
             <button
               key={shape}
               aria-pressed={shape === frame.shape}
-              aria-label={`${shape.replace(':', ' to ')}, ${SHAPE_NAMES[shape]}`}
+              aria-label={`${shape.replace(':', ' : ')}, ${SHAPE_NAMES[shape]}`}
               onClick={() => set({ shape })}
             >
               <i style={{ width: width / 60, height: height / 60 }} />
