@@ -4,8 +4,9 @@ import type { Browser, Page } from 'puppeteer-core'
 import type { MeasuredFile } from '@/core/course/courseTable'
 import { bytesOf, entriesOf, openZip } from '@/media/zip'
 import type { CourseListing } from '@/core/course/listing'
+import { documentOf } from '@/core/lesson/telling'
 import { scratch, startApplication, until, type Application } from './support/application'
-import { clickOn, openBrowser, openPage, waitForText } from './support/browser'
+import { chooseFiles, clickOn, openBrowser, openPage, storedLesson, waitForText } from './support/browser'
 
 /** Courses and their lessons on the home page: named, put in order, moved, duplicated, deleted and brought back. */
 
@@ -168,4 +169,21 @@ test('what is deleted is gone for everybody, and can be brought back: at once, a
   await becomes(['By night | Over the bar (copy)', 'Coastal Skipper Basics | Reading a tide table'])
   await clickOn(page, 'Bring back Over the bar')
   await becomes(['By night | Over the bar (copy)', 'Coastal Skipper Basics | Reading a tide table | Over the bar'])
+})
+
+test('a whole course is saved as one copy, and opened again beside itself', async () => {
+  const before = await titles()
+  const [course] = await courses()
+  const bytes = await (await fetch(`${application.url}/api/courses/${course!.id}/archive`)).arrayBuffer()
+  const copy = join(folder, 'copy of a course.zip')
+  await writeFile(copy, Buffer.from(bytes))
+  await chooseFiles(page, 'open-copy', copy)
+  await becomes([...before, before[0]!])
+  await page.waitForFunction(() => !document.querySelector('[role=dialog]'))
+  const opened = (await courses()).at(-1)!
+  expect(opened.id).not.toBe(course!.id)
+  const [own, copied] = await Promise.all(
+    [course, opened].map(async (one) => documentOf((await storedLesson(application.url, one!.lessons[0]!.id)).lesson)),
+  )
+  expect(copied).toEqual(own)
 })

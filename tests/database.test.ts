@@ -187,7 +187,7 @@ describe('jobs', () => {
     expect(await findJob(id)).toMatchObject({ state: 'working', progress: 0.5 })
     expect(await cancelJob(id)).toBe(true)
     expect(await reportProgress(id, 0.6)).toBe(false)
-    expect(await finishJob<'import'>(id, { media: null, lesson: null })).toBe(false)
+    expect(await finishJob<'import'>(id, { media: null, lesson: null, course: null })).toBe(false)
     await failJob(id, 'Too late.', 'fault')
     expect(await findJob(id)).toMatchObject({ state: 'cancelled', error: null, result: null })
     await requestImport('cancelled', tone)

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import type { JobInputOf, JobResult } from '@/core/messages/job'
 import { HOUSE_RATE } from '@/core/units'
 import { courseOrFirst } from '@/db/courses'
+import { createCourseWith } from '@/db/courseCopies'
 import { createLesson } from '@/db/lessons'
 import { loadRecording } from '@/db/recordings'
 import { makePictureFile, makeVoiceFile } from '@/media/import/recordings'
@@ -12,7 +13,7 @@ import type { WorkOptions } from './workOptions'
 
 type Import = JobInputOf<'import'>
 
-/** Turns an uploaded file into media, a saved copy into a lesson, or pieces of a recording into media. */
+/** Turns an uploaded file into media, a saved copy into a lesson or a course, or pieces of a recording into media. */
 export async function importFile(id: string, input: Import, options: WorkOptions): Promise<JobResult<'import'>> {
   const folder = await objects().draft()
   try {
@@ -25,9 +26,11 @@ export async function importFile(id: string, input: Import, options: WorkOptions
 }
 
 async function take({ name, purpose, course }: Import, path: string, options: WorkOptions) {
-  if (purpose !== 'archive') return { media: await doWork('import', { path, name }, options), lesson: null }
-  const lesson = await doWork('open', { path }, options)
-  return { media: null, lesson: await createLesson(await courseOrFirst(course), lesson) }
+  const nothing = { media: null, lesson: null, course: null }
+  if (purpose !== 'archive') return { ...nothing, media: await doWork('import', { path, name }, options) }
+  const copy = await doWork('open', { path }, options)
+  if (copy.course) return { ...nothing, course: await createCourseWith(copy.course, copy.lessons) }
+  return { ...nothing, lesson: await createLesson(await courseOrFirst(course), copy.lessons[0]!) }
 }
 
 async function gatherRecording(id: string, pieces: string, folder: string): Promise<string> {

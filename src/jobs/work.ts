@@ -1,8 +1,7 @@
-import type { Lesson } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
 import type { ComputationKind, JobResult } from '@/core/messages/job'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
-import { readArchive } from '@/media/archive'
+import { readCopy, type SavedCopy } from '@/media/archive'
 import { importMedia } from '@/media/import/import'
 import { makeExport, type ExportWork } from './makeExport'
 import { compute, type ComputeWork } from './compute'
@@ -19,8 +18,8 @@ export interface Work {
   export: { input: ExportWork; result: BalanceSheet | null }
   /** A file brought in. */
   import: { input: { path: string; name: string }; result: MediaInfo }
-  /** A saved copy of a lesson. */
-  open: { input: { path: string }; result: Lesson }
+  /** A saved copy of a lesson or a course. */
+  open: { input: { path: string }; result: SavedCopy }
 }
 export type WorkName = keyof Work
 
@@ -29,5 +28,5 @@ export const WORK: { [N in WorkName]: (input: Work[N]['input'], options: WorkOpt
     compute,
     export: makeExport,
     import: ({ path, name }, options) => importMedia(mediaStore(), path, name, options),
-    open: ({ path }, options) => readArchive(path, mediaStore(), options),
+    open: ({ path }, options) => readCopy(path, mediaStore(), options),
   }

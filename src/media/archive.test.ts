@@ -5,15 +5,17 @@ import { join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import yazl from 'yazl'
 import { writeWav } from '@/core/formats/wav'
+import { styleOf } from '@/core/course/courseStyle'
 import { documentOf } from '@/core/lesson/telling'
 import { emptyLesson, newBed, newStep } from '@/core/lesson/document'
 import { shelfItem } from '@/core/lesson/fromFile'
 import { tones } from '@/core/testing/signals'
-import { readArchive, writeArchive } from './archive'
+import { courseArchiveOf, readArchive, readCopy, writeArchive } from './archive'
 import { importMedia } from './import/import'
 import { assertCanBeMade } from './lessonMedia'
 import { openStore, PARTS } from './store/store'
 import { folderObjects } from './store/folderObjects'
+import { entriesOf, openZip } from './zip'
 
 let folder: string
 beforeAll(async () => {
@@ -146,4 +148,26 @@ test('more than there is room for is refused before anything is unpacked', async
   await expect(readArchive(file, openStore(folderObjects(join(folder, 'ten'))))).rejects.toMatchObject({
     name: 'UserError',
   })
+})
+
+test('a course goes into one archive and comes out the same: lessons in their order, shared files once', async () => {
+  const { store, lesson } = await lessonWithSound()
+  const lessons = [lesson, { ...lesson, title: 'Copy me, too' }, emptyLesson('Empty')]
+  const head = {
+    title: 'Basics',
+    pronunciations: [{ word: 'Skerrow', saidAs: 'skerra' }],
+    style: { ...styleOf(lesson), opening: 1 },
+  }
+  const documents = lessons.map(documentOf)
+  const file = join(folder, 'course.zip')
+  const media = lesson.shelf.map((item) => item.media)
+  await pipeline(await courseArchiveOf(head, documents, media, store), createWriteStream(file))
+  const zip = await openZip(file)
+  const names = [...(await entriesOf(zip, 100, (why) => new Error(why))).keys()]
+  zip.close()
+  expect(names.filter((name) => name.startsWith('media/'))).toHaveLength(2)
+  const other = openStore(folderObjects(join(folder, 'other course')))
+  expect(await readCopy(file, other)).toEqual({ course: head, lessons })
+  expect(await other.has(media[0]!)).toBe(true)
+  await expect(readArchive(file, other)).rejects.toThrow(/saved course, and a lesson is wanted/)
 })

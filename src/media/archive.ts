@@ -5,6 +5,7 @@ import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { Entry, ZipFile } from 'yauzl'
 import { z } from 'zod'
+import { readCourseHead, writeCourseHead, type CourseHead } from '@/core/course/courseCopy'
 import { mediaOf, type Lesson } from '@/core/lesson/document'
 import { storableLesson } from '@/core/lesson/storable'
 import { documentOf } from '@/core/lesson/telling'
@@ -26,6 +27,7 @@ import { bytesOf, entriesOf, openZip, streamOf } from './zip'
 const mediaListSchema = z.array(
   z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/), file: z.string(), name: z.string() }),
 )
+type MediaList = z.infer<typeof mediaListSchema>
 
 const MOST_ENTRIES = 10_000
 const MOST_JSON = 64 * 1024 ** 2
@@ -44,7 +46,31 @@ export async function writeArchive(lesson: Lesson, store: MediaStore, out: strin
  * are missing are left out, and the lesson says so when it is opened.
  */
 export async function archiveOf(document: unknown, media: Iterable<string>, store: MediaStore): Promise<Readable> {
-  const list: z.infer<typeof mediaListSchema> = []
+  return zipOf([...(await mediaParts(media, store)), { name: 'lesson.json', content: asJson(document) }])
+}
+
+/**
+ * A course in one archive: `course.json` says what it is, `lessons/` has its documents in their order, and what several of
+ * them need is in it once.
+ */
+export async function courseArchiveOf(
+  head: CourseHead,
+  documents: readonly unknown[],
+  media: Iterable<string>,
+  store: MediaStore,
+): Promise<Readable> {
+  return zipOf([
+    ...(await mediaParts(media, store)),
+    ...documents.map((document, i) => ({ name: lessonName(i), content: asJson(document) })),
+    { name: 'course.json', content: asJson(writeCourseHead(head)) },
+  ])
+}
+
+const lessonName = (index: number) => `lessons/${index + 1}.json`
+const asJson = (value: unknown) => JSON.stringify(value, null, 1)
+
+async function mediaParts(media: Iterable<string>, store: MediaStore): Promise<ZipPart[]> {
+  const list: MediaList = []
   const files: ZipPart[] = []
   for (const hash of [...media].sort()) {
     if (!(await store.has(hash)) || !(await store.hasPart(hash, PARTS.original))) continue
@@ -54,15 +80,24 @@ export async function archiveOf(document: unknown, media: Iterable<string>, stor
     const content = async () => createReadStream(await store.local(hash, PARTS.original))
     files.push({ name: `media/${file}`, content })
   }
-  return zipOf([
-    ...files,
-    { name: 'lesson.json', content: JSON.stringify(document, null, 1) },
-    { name: 'media/media.json', content: JSON.stringify(list, null, 1) },
-  ])
+  return [...files, { name: 'media/media.json', content: asJson(list) }]
+}
+
+/** What a saved copy holds: a lesson, or a course with its lessons. */
+export interface SavedCopy {
+  course: CourseHead | null
+  lessons: Lesson[]
 }
 
 /** Reads a lesson and takes its files into the store. Nothing outside the store is written. */
 export async function readArchive(path: string, store: MediaStore, options: ImportOptions = {}): Promise<Lesson> {
+  const { course, lessons } = await readCopy(path, store, options)
+  if (!course) return lessons[0]!
+  throw new UserError('This is a saved course, and a lesson is wanted here. Open it on the home page.')
+}
+
+/** The same for a copy of either kind. */
+export async function readCopy(path: string, store: MediaStore, options: ImportOptions = {}): Promise<SavedCopy> {
   return withWorkFolder(async (work) => {
     const zip = await openArchive(path)
     try {
@@ -70,33 +105,58 @@ export async function readArchive(path: string, store: MediaStore, options: Impo
         throw sentenceFor(error)
       })
       const readJson = async (name: string) => (await jsonOf(zip, entryOf(entries, name))) as unknown
-      const lesson = parseAs((json) => readLesson(json), await readJson('lesson.json'))
+      const isCourse = entries.has('course.json')
+      const course = isCourse ? parseAs(readCourseHead, await readJson('course.json')) : null
+      const lessons: Lesson[] = []
+      for (const name of isCourse ? lessonNames(entries) : ['lesson.json'])
+        lessons.push(parseAs((json) => readLesson(json), await readJson(name)))
       const list = parseAs((json) => mediaListSchema.parse(json), await readJson('media/media.json'))
-      const needed = mediaOf(lesson)
+      const needed = new Set(lessons.flatMap((lesson) => [...mediaOf(lesson)]))
       const wanted = list.filter(({ hash }) => needed.has(hash))
-      const files = wanted.map(({ file }) => entryOf(entries, `media/${file}`))
-      await assertFits(files, work)
-      const lengths = new Map<string, number | null>()
-      for (const [i, { hash, name }] of wanted.entries()) {
-        // What is there by its content need not be unpacked.
-        if (await store.has(hash)) {
-          lengths.set(hash, (await store.info(hash)).length)
-          continue
-        }
-        // Numbered, so that no name in the archive ever becomes a path.
-        const original = join(work, String(i))
-        await unpack(zip, files[i]!, original)
-        if ((await hashFile(original)) !== hash)
-          throw new UserError(`This copy is damaged: "${name}" in it has changed. Save the copy again.`)
-        lengths.set(hash, (await importMedia(store, original, name, options)).length)
-        await rm(original)
-        options.onProgress?.((i + 1) / wanted.length)
+      const lengths = await takeFiles(zip, entries, wanted, store, work, options)
+      return {
+        course,
+        lessons: lessons.map((lesson) => storableLesson(withinFiles(lesson, (media) => lengths.get(media)))),
       }
-      return storableLesson(withinFiles(lesson, (media) => lengths.get(media)))
     } finally {
       zip.close()
     }
   })
+}
+
+const lessonNames = (entries: ReadonlyMap<string, Entry>): string[] =>
+  [...entries.keys()]
+    .filter((name) => /^lessons\/\d+\.json$/.test(name))
+    .sort((a, b) => parseInt(a.slice('lessons/'.length)) - parseInt(b.slice('lessons/'.length)))
+
+/** Takes files of a copy into the store; returns how long each is. */
+async function takeFiles(
+  zip: ZipFile,
+  entries: ReadonlyMap<string, Entry>,
+  wanted: MediaList,
+  store: MediaStore,
+  work: string,
+  options: ImportOptions,
+): Promise<Map<string, number | null>> {
+  const files = wanted.map(({ file }) => entryOf(entries, `media/${file}`))
+  await assertFits(files, work)
+  const lengths = new Map<string, number | null>()
+  for (const [i, { hash, name }] of wanted.entries()) {
+    // What is there by its content need not be unpacked.
+    if (await store.has(hash)) {
+      lengths.set(hash, (await store.info(hash)).length)
+      continue
+    }
+    // Numbered, so that no name in the archive ever becomes a path.
+    const original = join(work, String(i))
+    await unpack(zip, files[i]!, original)
+    if ((await hashFile(original)) !== hash)
+      throw new UserError(`This copy is damaged: "${name}" in it has changed. Save the copy again.`)
+    lengths.set(hash, (await importMedia(store, original, name, options)).length)
+    await rm(original)
+    options.onProgress?.((i + 1) / wanted.length)
+  }
+  return lengths
 }
 
 async function openArchive(path: string): Promise<ZipFile> {
@@ -130,7 +190,7 @@ function entryOf(entries: ReadonlyMap<string, Entry>, name: string): Entry {
   if (entry) return entry
   throw new UserError(
     name.endsWith('.json')
-      ? `This is not a saved lesson: there is no ${name} in it. Choose a file made by "Save a copy".`
+      ? `This is not a saved lesson or course: there is no ${name} in it. Choose a file made by "Save a copy".`
       : DAMAGED,
   )
 }

@@ -63,7 +63,7 @@ const computations = [
 const importInput = z.object({
   kind: z.literal('import'),
   name: z.string(),
-  /** A saved copy of a lesson becomes a lesson of `course`, or of the first. */
+  /** A saved copy of a lesson becomes a lesson of `course`, or of the first; one of a course becomes another course. */
   purpose: z.enum(['media', 'archive', 'recording']),
   course: z.string().nullable(),
 })
@@ -138,8 +138,12 @@ export const jobResultSchemas = {
       }),
     ),
   }),
-  /** One of both: the file, or the lesson that a saved copy became. */
-  import: z.object({ media: mediaInfoSchema.nullable(), lesson: z.string().nullable() }),
+  /** One of these: the file, or the lesson or course that a saved copy became. */
+  import: z.object({
+    media: mediaInfoSchema.nullable(),
+    lesson: z.string().nullable(),
+    course: z.string().nullable().default(null),
+  }),
   /** Written by our own worker in this very form. */
   export: z.object({
     balance: z.custom<BalanceSheet>().nullable(),

@@ -5,8 +5,9 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useRef } from 'react'
 import { sayState, shareOf } from '../uploads/arrivals'
 import { useArrivals } from '../uploads/useArrivals'
+import { useRefresh } from './useCourses'
 
-/** Brings in a lesson that was saved as a copy, and goes to it. */
+/** Brings in what was saved as a copy: goes to the lesson, or shows the course among the others. */
 export function CopyOpening({ file, course, onClose }: { file: File; course: string; onClose: () => void }) {
   const router = useRouter()
   const { arrivals, add, drop } = useArrivals()
@@ -17,10 +18,17 @@ export function CopyOpening({ file, course, onClose }: { file: File; course: str
     add([file], 'archive', course)
   }, [add, file, course])
   const [arrival] = arrivals
-  const made = arrival?.status?.result?.lesson
+  const { lesson, course: made } = arrival?.status?.result ?? {}
   useEffect(() => {
-    if (made) router.push(`/lessons/${made}`)
-  }, [made, router])
+    if (lesson) router.push(`/lessons/${lesson}`)
+  }, [lesson, router])
+  const refresh = useRefresh()
+  const isShown = useRef(false)
+  useEffect(() => {
+    if (!made || isShown.current) return
+    isShown.current = true
+    void refresh().then(onClose)
+  }, [made, refresh, onClose])
   return (
     <Modal
       open

@@ -87,6 +87,14 @@ function CourseMenu({ course, courses }: { course: CourseListing; courses: reado
   }
   const items: MenuProps['items'] = [
     { key: 'rename', label: 'Rename…', onClick: () => setRenaming(true) },
+    {
+      key: 'copy',
+      label: (
+        <a href={`/api/courses/${course.id}/archive`} download>
+          Save a copy of all of it
+        </a>
+      ),
+    },
     { key: 'up', label: 'Move up', disabled: at === 0, onClick: () => move(-1) },
     { key: 'down', label: 'Move down', disabled: at === order.length - 1, onClick: () => move(1) },
     { type: 'divider' },

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button } from 'antd'
-import { createElement } from 'react'
+import { createElement, useCallback } from 'react'
 import type { CourseListing, DeletedListing } from '@/core/course/listing'
 import { call } from '../api'
 import { savesOfLeftLessons } from '../lesson/autosave'
@@ -29,9 +29,17 @@ export function useDeleted(): DeletedListing[] {
   return data
 }
 
+/** Shows courses and what was deleted as they are now. */
+export function useRefresh(): () => Promise<void> {
+  const client = useQueryClient()
+  return useCallback(async () => {
+    await Promise.all([COURSES, DELETED].map((queryKey) => client.invalidateQueries({ queryKey })))
+  }, [client])
+}
+
 /** Changes courses or lessons, and shows them as they are then; what goes wrong is said. */
 export function useChange(): (work: () => Promise<unknown>) => Promise<boolean> {
-  const client = useQueryClient()
+  const refresh = useRefresh()
   const { message } = App.useApp()
   return async (work) => {
     try {
@@ -41,7 +49,7 @@ export function useChange(): (work: () => Promise<unknown>) => Promise<boolean> 
       void message.error((error as Error).message)
       return false
     } finally {
-      await Promise.all([COURSES, DELETED].map((queryKey) => client.invalidateQueries({ queryKey })))
+      await refresh()
     }
   }
 }
