@@ -23,8 +23,8 @@ beforeAll(async () => {
 })
 afterAll(() => rm(folder, { recursive: true, force: true }))
 
-async function lessonWithSound() {
-  const store = openStore(folderObjects(join(folder, 'one')))
+async function lessonWithSound(name = 'one') {
+  const store = openStore(folderObjects(join(folder, name)))
   await writeFile(join(folder, 'tone.wav'), writeWav([tones([[-20, 1]])], 48000))
   const media = await importMedia(store, join(folder, 'tone.wav'), 'tone.wav')
   const step = newStep('s', 'Tone', { kind: 'card', lines: ['Tone'] })
@@ -151,7 +151,7 @@ test('more than there is room for is refused before anything is unpacked', async
 })
 
 test('a course goes into one archive and comes out the same: lessons in their order, shared files once', async () => {
-  const { store, lesson } = await lessonWithSound()
+  const { store, lesson } = await lessonWithSound('of a course')
   const lessons = [lesson, { ...lesson, title: 'Copy me, too' }, emptyLesson('Empty')]
   const head = {
     title: 'Basics',

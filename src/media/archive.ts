@@ -190,7 +190,7 @@ function entryOf(entries: ReadonlyMap<string, Entry>, name: string): Entry {
   if (entry) return entry
   throw new UserError(
     name.endsWith('.json')
-      ? `This is not a saved lesson or course: there is no ${name} in it. Choose a file made by "Save a copy".`
+      ? `This is not a saved lesson: there is no ${name} in it. Choose a file made by "Save a copy".`
       : DAMAGED,
   )
 }
