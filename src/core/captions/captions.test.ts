@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { breakCost } from './breaks'
 import { makeCaptions, USUAL_RULES, type SaidWord } from './captions'
-import { joined, parted } from './corrections'
+import { joined, lostCorrections, parted } from './corrections'
 
 /** Words said one after the other, so many letters a second; a `|` is a pause of a second, a `/` a new step. */
 function said(text: string, pace = 14): SaidWord[] {
@@ -136,5 +136,12 @@ describe('a corrected caption', () => {
     ])
     expect(parted(both, 0)).toBeNull()
     expect(parted(both, both.text.length)).toBeNull()
+  })
+
+  test('is lost where its words are written nowhere; what only a speaker is told is no word', () => {
+    const correction = { words: 'Then choose [a bell] the port', text: 'Choose.' }
+    const lost = (script: string) => lostCorrections([correction], [{ script }], [{ caption: 'a bell' }])
+    expect(lost('Wait. Then *choose* [pause 1.5] the\nport now.')).toEqual([])
+    expect(lost('Then choose a port.')).toEqual([correction])
   })
 })

@@ -1,4 +1,5 @@
 import type { CaptionCorrection, SoundCue, Step } from '@/core/lesson/document'
+import { readScript } from '@/core/narration/words/script'
 
 /** Captions that an author has corrected hang on their words: wherever a step says exactly these in a row, they are one. */
 
@@ -68,7 +69,12 @@ export function lostCorrections(
   sounds: readonly Pick<SoundCue, 'caption'>[],
 ): CaptionCorrection[] {
   if (corrections.length === 0) return []
-  const written = steps.map(({ script }) => ` ${plain(script)} `)
+  const written = steps.map(
+    ({ script }) =>
+      ` ${readScript(script)
+        .words.map(({ text }) => text)
+        .join(' ')} `,
+  )
   const heard = sounds.map(({ caption }) => caption.trim()).filter(Boolean)
   return corrections.filter(({ words }) => {
     const alone = heard.reduce((left, sound) => left.replace(`[${sound}]`, '').replace(sound, ''), words)

@@ -59,7 +59,17 @@ export function rebase(history: History, add: (lesson: Lesson) => Lesson | null)
 /** Edits that set one thing, again and again while it is dragged or typed. */
 export type ContinuedEdit = Extract<
   Edit,
-  { name: 'setTarget' | 'setScript' | 'renameStep' | 'setPicture' | 'setLayer' | 'setChapter' | 'correctCaptions' }
+  {
+    name:
+      | 'setTarget'
+      | 'setScript'
+      | 'renameStep'
+      | 'setPicture'
+      | 'setLayer'
+      | 'setChapter'
+      | 'setSound'
+      | 'correctCaptions'
+  }
 >
 
 /**
