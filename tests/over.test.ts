@@ -128,7 +128,7 @@ test('page and file show the same', async () => {
 
 test('so they do in a video of another shape, with the picture on itself', async () => {
   await chooseSegment(page, 'Video')
-  await (await page.waitForSelector('button[aria-label^="1 to 1"]'))!.click()
+  await (await page.waitForSelector('button[aria-label^="1 : 1"]'))!.click()
   await chooseOption(page, 'How a picture of another shape stands in the frame', 'all of it, on itself, blurred')
   await until(async () => (await lesson()).framing.ground === 'blurred', 15)
   await page.waitForSelector('[data-testid=easel] canvas')
