@@ -1,5 +1,6 @@
 import { lessonCaptions } from '@/core/captions/lessonCaptions'
 import { checkCaptions } from '@/core/check/captions'
+import { checkScripts } from '@/core/check/scripts'
 import { checkLesson } from '@/core/check/findings'
 import { layoutLesson } from '@/core/lesson/layout'
 import { sounding } from '@/core/lesson/sounding'
@@ -9,19 +10,20 @@ import { withArchive } from '../workspace'
 
 interface CheckOptions {
   language?: string
-  /** Needs all words found first. */
+  /** Captions and scripts: needs all words found first. */
   captions?: boolean
 }
 
 export function check(archive: string, { language, captions }: CheckOptions) {
   return withArchive(archive, language, async ({ lesson, store, assets, sounds: { soundOf, analysisOf }, mediaOf }) => {
     const timeline = sounding(layoutLesson(lesson), soundOf)
-    const made = captions ? lessonCaptions(lesson, timeline, await heardWords(lesson, store, assets)) : null
+    const heard = captions ? await heardWords(lesson, store, assets) : null
     const planned = planMix(lesson, timeline, analysisOf)
     return {
       findings: [
         ...checkLesson(lesson, timeline, planned, analysisOf, mediaOf),
-        ...(made ? checkCaptions(lesson, timeline, made) : []),
+        ...(heard ? checkScripts(lesson, timeline, heard) : []),
+        ...(heard ? checkCaptions(lesson, timeline, lessonCaptions(lesson, timeline, heard)) : []),
       ],
     }
   })

@@ -9,6 +9,7 @@ import { FRAME_LINES, FRAME_RATES, FRAME_SHAPES, frameSchema, type FrameSettings
 import { picturesOf } from '@/core/lesson/fromFile'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
 import { nearestLanguage } from '@/core/narration/words/language'
+import { misfit, readingFit } from '@/core/narration/lay/readingFit'
 import { readScript } from '@/core/narration/words/script'
 import { DEFAULT_READING, type ReadingSettings } from '@/core/narration/speechVoice'
 import { HOUSE_RATE } from '@/core/units'
@@ -47,10 +48,12 @@ export function newLesson(options: NewOptions) {
     const title = options.title ?? titleFromName(basename(options.pictures[0]!))
     const shown = { title, pictures, withHidden, script: script ? await readFile(script, 'utf8') : undefined }
     const settings = await voiceFor(language)
+    const scriptRead = scriptToFind(shown)
+    const found = reading ? await findWords(store, assets, reading, scriptRead, language) : undefined
     const made = firstLesson(
       {
         ...shown,
-        found: reading ? await findWords(store, assets, reading, scriptToFind(shown), language) : undefined,
+        found,
         voices: reading ? [{ media: reading.media, speech: takeSpeech(reading.analysis) }] : [],
         standIns: reading ? [] : await readScripts(store, assets, scriptsToRead(shown), settings),
         music: song ? [song.media] : [],
@@ -71,7 +74,10 @@ export function newLesson(options: NewOptions) {
         start,
         end,
       })),
-      notes: pictures.flatMap(({ name, note }) => (note ? [`${name}: ${note}`] : [])),
+      notes: [
+        ...pictures.flatMap(({ name, note }) => (note ? [`${name}: ${note}`] : [])),
+        ...(found ? [misfit(readingFit(scriptRead, found))].filter((sentence) => sentence !== null) : []),
+      ],
     }
   })
 }

@@ -19,6 +19,7 @@ export type FindingCode =
   | 'nothing-said'
   | 'stand-in'
   | 'script-changed'
+  | 'said-otherwise'
   | 'only-silence'
   | 'flashing-picture'
   | 'clipped-take'

@@ -31,6 +31,7 @@ const info = (hash: string, part: Partial<MediaInfo> = {}): MediaInfo => ({
   soundTracks: [],
   soundTrack: 0,
   lastPicture: null,
+  sides: null,
   note: null,
   ...part,
 })

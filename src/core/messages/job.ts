@@ -35,6 +35,8 @@ const alignInput = z.object({
 const scenesInput = z.object({ kind: z.literal('scenes'), media: hash, from: seconds, to: seconds })
 /** Makes the same recording with another of its sound tracks, from 0; the result is media of its own. */
 const soundTrackInput = z.object({ kind: z.literal('soundTrack'), media: hash, track: z.int().min(0).max(100) })
+/** The same sound with its channels as they are in its file; the result is media of its own. */
+const asInFileInput = z.object({ kind: z.literal('asInFile'), media: hash })
 /** Finds which page of a new deck is which of an old one. */
 const matchInput = z.object({ kind: z.literal('match'), old: hash, now: hash })
 /** Tells which of some sounds are narration and which are music, by measurement. */
@@ -52,6 +54,7 @@ const computations = [
   alignInput,
   scenesInput,
   soundTrackInput,
+  asInFileInput,
   matchInput,
   rolesInput,
   composeInput,
@@ -86,9 +89,10 @@ export const jobRequestSchema = z.discriminatedUnion('kind', [...computations, e
 export const JOB_EDITIONS: Record<z.infer<typeof computationSchema>['kind'], number> = {
   clean: 2,
   read: 1,
-  align: 2,
+  align: 3,
   scenes: 1,
   soundTrack: 1,
+  asInFile: 1,
   match: 1,
   roles: 1,
   compose: 1,
@@ -121,6 +125,7 @@ export const jobResultSchemas = {
   balance: lessonBalanceSchema,
   scenes: z.object({ scenes: z.array(z.number()) }),
   soundTrack: z.object({ info: mediaInfoSchema }),
+  asInFile: z.object({ info: mediaInfoSchema }),
   match: z.object({ pages: z.array(pageMatchSchema) }),
   roles: z.object({ voice: z.array(hash), music: z.array(hash) }),
   clean: z.object({ info: mediaInfoSchema }),

@@ -14,6 +14,7 @@ import { clock, signed } from '../format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { cleaningState } from '../lesson/useCleaning'
 import { audition, auditioned, endAudition } from '../player/audition'
+import { askWhetherToLay } from '../parts/askWhetherToLay'
 import { ChooseParts } from './ChooseParts'
 import { bringInReading, bringInTake, readScripts, replaceTake } from './takeActions'
 import { VoiceSettings } from './VoiceSettings'
@@ -23,7 +24,7 @@ import styles from './booth.module.css'
 /** The takes of a step: listen, compare, choose, clean. */
 export function Takes({ step }: { step: Step }) {
   const desk = useDesk()
-  const { message } = App.useApp()
+  const { message, modal } = App.useApp()
   const lesson = useLesson()
   const takes = takesOf(lesson, step.id)
   const removed = lesson.takes.filter((take) => take.step === step.id && take.removed)
@@ -88,7 +89,9 @@ export function Takes({ step }: { step: Step }) {
             showUploadList={false}
             accept="audio/*,.wav,.mp3,.m4a,.ogg,.opus,.flac"
             beforeUpload={(file) => {
-              void act('reading', () => bringInReading(desk, following, file, setFinding))
+              void act('reading', () =>
+                bringInReading(desk, following, file, setFinding, (doubt) => askWhetherToLay(modal, doubt)),
+              )
               return false
             }}
           >

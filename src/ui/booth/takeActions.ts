@@ -5,6 +5,7 @@ import type { Edit } from '@/core/lesson/edits'
 import type { MediaInfo } from '@/core/messages/media'
 import { newTake, takesOf } from '@/core/lesson/takes'
 import { jointScript, layByWords, type LaidReading } from '@/core/narration/lay/layByWords'
+import { misfit, readingFit } from '@/core/narration/lay/readingFit'
 import { layByPauses } from '@/core/narration/lay/layByPauses'
 import { anchorsByPauses, anchorsByWords } from '@/core/narration/lay/relay'
 import type { Pronunciation } from '@/core/narration/speechVoice'
@@ -47,41 +48,46 @@ export async function bringInTake({ store, course }: Desk, step: Step, file: Fil
 
 /**
  * One recording of several steps is laid over them by the words of their scripts; without any script, by its pauses.
- * Tells what was found.
+ * Tells what was found; where that is little, `ask` comes before anything is laid.
  */
 export async function bringInReading(
   { store, course, tell }: Desk,
   steps: readonly Step[],
   file: File,
   onProgress: (share: number) => void,
+  ask: (what: string) => Promise<boolean>,
 ): Promise<void> {
   const info = await bringIn(file, course.id)
   if (info.kind !== 'sound') throw new Error(`There is no voice in this file: ${file.name}. Choose a sound file.`)
   store.getState().addMedia([info])
   const recording = { media: info.hash, length: info.length! }
   const { text } = jointScript(steps)
-  if (text.trim() === '') {
+  const byPauses = async (why: string) => {
     const speech = takeSpeech(await fetchAnalysis(info.hash))
     const laid = layByPauses(steps, { ...recording, speech }, 'brought-in', () => nanoid(10))
     store.getState().edit({ name: 'addTakes', ...laid })
-    tell('There is no script, so the reading was parted at its pauses by a guess. Correct it on the sheet.')
-    return
+    tell(`${why}, so the reading was parted at its pauses by a guess. Correct it on the sheet.`)
   }
+  if (text.trim() === '') return byPauses('There is no script')
   const { language } = store.getState().history.lesson
   const task = { kind: 'align', media: info.hash, from: 0, to: info.length!, script: text, language } as const
-  const laid = layByWords(steps, recording, await runJob<'align'>(task, onProgress), 'brought-in', () => nanoid(10))
-  if (laid.takes.length === 0)
-    throw new Error(`Nothing of the script was found in this file: ${file.name}. Is it a reading of these steps?`)
+  const found = await runJob<'align'>(task, onProgress)
+  const doubt = misfit(readingFit(text, found))
+  if (doubt && !(await ask(doubt))) return
+  if (found.words.length === 0) return byPauses('Nothing of the script was found')
+  const laid = layByWords(steps, recording, found, 'brought-in', () => nanoid(10))
   store.getState().edit({ name: 'addTakes', takes: laid.takes, heard: laid.heard })
   tell(sayLaid(laid))
 }
 
-function sayLaid({ heard, silent, retakes, adLibs }: LaidReading): string {
+function sayLaid({ heard, silent, otherwise, retakes, adLibs }: LaidReading): string {
   const count = (number: number, one: string, more: string) => `${number} ${number === 1 ? one : more}`
   return [
     `Laid over ${count(heard.length, 'step', 'steps')}.`,
     retakes > 0 && `${count(retakes, 'earlier try', 'earlier tries')} left out, one click away on the sheet.`,
     adLibs > 0 && `${count(adLibs, 'stretch', 'stretches')} said besides the script kept.`,
+    otherwise.length > 0 &&
+      `${count(otherwise.length, 'step is', 'steps are')} said in other words than written: listen there.`,
     silent.length > 0 && `${count(silent.length, 'step', 'steps')} of the script not found in it.`,
   ]
     .filter(Boolean)

@@ -6,7 +6,7 @@ import type { Finding, FindingCode } from '@/core/check/finding'
 import { mendOf, type Mend } from '@/core/check/mends'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
-import { useCaptionFindings } from './useCaptionFindings'
+import { useWordFindings } from './useWordFindings'
 import styles from './finish.module.css'
 
 const SEVERITIES: Record<Finding['severity'], { mark: string; word: string; order: number }> = {
@@ -19,8 +19,8 @@ const SEVERITIES: Record<Finding['severity'], { mark: string; word: string; orde
 export function Findings() {
   const { id, store, player } = useDesk()
   const mixFindings = useLessonState(({ mix }) => mix?.findings)
-  const ofCaptions = useCaptionFindings()
-  const findings = mixFindings && [...mixFindings, ...ofCaptions]
+  const ofWords = useWordFindings()
+  const findings = mixFindings && [...mixFindings, ...ofWords]
   const router = useRouter()
   const goThere = ({ stepId, at }: Finding) => {
     if (stepId) store.getState().select([stepId], { step: stepId, word: 0 })

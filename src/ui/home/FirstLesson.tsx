@@ -15,6 +15,7 @@ import { isDone } from '../uploads/arrivals'
 import { isCaptionFile } from '../uploads/captionFile'
 import { useArrivals } from '../uploads/useArrivals'
 import { FileLine, type Role } from './FileLine'
+import { askWhetherToLay } from '../parts/askWhetherToLay'
 import { makeFirstLesson } from './makeFirstLesson'
 import { Offers, type Offered } from './Offers'
 import { useSpokenLanguage } from './useSpokenLanguage'
@@ -28,7 +29,7 @@ interface FirstLessonProps {
 
 /** Shows the dropped files on their way, says what each is taken for, and makes the lesson. */
 export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
-  const { message } = App.useApp()
+  const { message, modal } = App.useApp()
   const router = useRouter()
   const { arrivals, script, setScript, drop } = useDropped(files)
   const media = arrivals.flatMap(({ status }) => status?.result?.media ?? [])
@@ -56,8 +57,10 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
     const piece = music.length > 0 ? null : offered.piece
     try {
       const wishes = { ...told, course, voices, music, language, hasStandIns, voice, piece }
-      const id = await makeFirstLesson(wishes, (what, share) => setStage({ what, share }))
-      router.push(`/lessons/${id}`)
+      const ask = (doubt: string) => askWhetherToLay(modal, doubt)
+      const id = await makeFirstLesson(wishes, (what, share) => setStage({ what, share }), ask)
+      if (id) router.push(`/lessons/${id}`)
+      else setStage(null)
     } catch (error) {
       setStage(null)
       void message.error((error as Error).message)

@@ -1,6 +1,7 @@
 import { firstWish, type PieceKind } from '@/core/compose/wish'
 import { scriptsToRead, scriptToFind } from '@/core/lesson/firstLesson'
 import type { MediaInfo } from '@/core/messages/media'
+import { misfit, readingFit } from '@/core/narration/lay/readingFit'
 import { DEFAULT_READING, type Pronunciation } from '@/core/narration/speechVoice'
 import type { Seconds } from '@/core/units'
 import { call } from '../api'
@@ -27,13 +28,19 @@ export interface FirstWishes {
 /** A wait between two steps' words, about. */
 const BETWEEN: Seconds = 1.5
 
-/** Has made what is still wanted, and then the lesson; returns its id. Tells what it is at. */
+/**
+ * Has made what is still wanted, and then the lesson; returns its id. Tells what it is at. Null where the reading doesn't fit
+ * its script and the author, being asked, would rather not.
+ */
 export async function makeFirstLesson(
   wishes: FirstWishes,
   onStage: (stage: string, share: number) => void,
-): Promise<string> {
+  ask: (what: string) => Promise<boolean>,
+): Promise<string | null> {
   const { course, title, pictures, voices, music, script, language, withHidden, piece } = wishes
   const found = await findWords(wishes, (share) => onStage('Finding the words of the script in the narration', share))
+  const doubt = found && misfit(readingFit(scriptToFind(wishes), found))
+  if (doubt && !(await ask(doubt))) return null
   const standIns = await readScripts(wishes, (share) => onStage('Reading the words with a stand-in voice', share))
   const length = [...voices, ...standIns.map(({ media }) => media)].reduce(
     (sum, one) => sum + (one.length ?? 0) + BETWEEN,

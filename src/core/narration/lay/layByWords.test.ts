@@ -54,11 +54,35 @@ test('a sentence said again after the next one comes from its later place', () =
   ])
 })
 
+test('what is said before the first word, after the last one and beside a try is heard', () => {
+  const extra: JobResult<'align'>['extra'] = [
+    { kind: 'ad-lib', start: 0.5, end: 3 },
+    { kind: 'retake', start: 6, end: 6.9, sentence: 1 },
+    { kind: 'ad-lib', start: 7.4, end: 9 },
+    { kind: 'ad-lib', start: 20, end: 29 },
+  ]
+  expect(parts(found([4, 10, 12, 16], extra))).toEqual([
+    ['a', [0.25, 5.3], [7.15, 11.75]],
+    ['b', [11.75, 15.75]],
+    ['c', [15.75, 29.3]],
+  ])
+})
+
+test('a step that is said in other words gets these', () => {
+  const result = found([1, 2.4, null, 9], [{ kind: 'ad-lib', start: 5, end: 7 }])
+  expect(lay(result)).toMatchObject({ silent: [], otherwise: ['b'] })
+  expect(parts(result)).toEqual([
+    ['a', [0.75, 4.75]],
+    ['b', [4.75, 8.75]],
+    ['c', [8.75, 10.3]],
+  ])
+})
+
 test('what is said besides the script stays, and a step nobody speaks to is told', () => {
-  const laid = lay(found([1, 2.4, null, 9], [{ kind: 'ad-lib', start: 5, end: 6 }]))
-  expect(laid).toMatchObject({ adLibs: 1, silent: ['b'] })
+  const laid = lay(found([1, 6.4, 8, null], [{ kind: 'ad-lib', start: 3, end: 4 }]))
+  expect(laid).toMatchObject({ adLibs: 1, silent: ['c'] })
   expect(laid.heard.map(({ passages }) => passages.map(({ from, to }) => [from, to]))).toEqual([
-    [[0.75, 8.75]],
-    [[8.75, 10.3]],
+    [[0.75, 7.75]],
+    [[7.75, 9.3]],
   ])
 })

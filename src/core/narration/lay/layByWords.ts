@@ -24,8 +24,9 @@ export function jointScript(steps: readonly Pick<Step, 'script'>[]): JointScript
 export interface LaidReading {
   takes: Take[]
   heard: { step: string; passages: Passage[] }[]
-  /** Steps with a script of which nothing is said. */
+  /** Steps with a script over which nothing is said, and over which something else is. */
   silent: string[]
+  otherwise: string[]
   /** Earlier tries that are not heard, and passages that are in no script; these are heard. */
   retakes: number
   adLibs: number
@@ -39,8 +40,8 @@ const TOUCHING: Seconds = 0.05
 
 /**
  * Lays one recording over steps by the words that were found in it (aligned with `jointScript(steps)`): each step gets what
- * is said of its script. Of a sentence that was said several times the last good one is heard; the other tries lie hidden
- * between passages.
+ * is said of its script or instead of it, and what is said besides stays with the words before it. Of a sentence that was said several
+ * times the last good one is heard; the other tries lie hidden between passages. Nothing else that is said is left out.
  */
 export function layByWords(
   steps: readonly Step[],
@@ -49,8 +50,7 @@ export function layByWords(
   kind: Take['kind'],
   newId: () => string,
 ): LaidReading {
-  const { starts } = jointScript(steps)
-  const runs = runsOf(found, starts)
+  const runs = runsOf(found, steps)
   const takes: Take[] = []
   const heard: LaidReading['heard'] = []
   const edges = edgesOf(runs, recording.length)
@@ -64,11 +64,15 @@ export function layByWords(
     takes.push(newTake(newId(), recording.media, step, { from, to }, kind))
     heard.push({ step: step.id, passages })
   })
-  const spoken = new Set(heard.map(({ step }) => step))
+  const heardAt = new Set(heard.map(({ step }) => step))
+  const { starts } = jointScript(steps)
+  const said = new Set(found.words.map((word) => steps[stepOfWord(word, starts)]!.id))
+  const unsaid = steps.filter(({ id, script }) => script.trim() && !said.has(id)).map(({ id }) => id)
   return {
     takes,
     heard,
-    silent: steps.filter(({ id, script }) => script.trim() && !spoken.has(id)).map(({ id }) => id),
+    silent: unsaid.filter((id) => !heardAt.has(id)),
+    otherwise: unsaid.filter((id) => heardAt.has(id)),
     retakes: found.extra.filter((one) => one.kind === 'retake').length,
     adLibs: found.extra.filter((one) => one.kind === 'ad-lib').length,
   }
@@ -83,22 +87,74 @@ interface Run {
   goesOn: boolean
 }
 
-function runsOf({ words, extra }: JobResult<'align'>, starts: readonly number[]): Run[] {
+/** What is said, as it is laid: a word of the script, or speech that is in none. */
+type Said = Pick<TimedWord, 'start' | 'end' | 'sentence'> & { step: number }
+
+function runsOf(found: JobResult<'align'>, steps: readonly Step[]): Run[] {
   const runs: Run[] = []
-  const tries = extra.filter(({ kind }) => kind === 'retake')
-  const said = [...words, ...tries].map(({ start, end }) => (start + end) / 2).sort((a, b) => a - b)
-  let sentence = -1
-  for (const word of words) {
-    const step = stepOfWord(word, starts)
+  const tries = found.extra.filter(({ kind }) => kind === 'retake')
+  const all = saidInOrder(found, steps)
+  const middles = [...all, ...tries].map(({ start, end }) => (start + end) / 2).sort((a, b) => a - b)
+  let sentence = NONE
+  for (const said of all) {
+    const { step } = said
     const last = runs.at(-1)
-    const goesOn = last !== undefined && word.start >= last.to - TOUCHING && !isSaidBetween(said, last.to, word.start)
-    if (last && goesOn && last.step === step) last.to = Math.max(last.to, word.end)
+    const goesOn =
+      last !== undefined && said.start >= last.to - TOUCHING && !isSaidBetween(middles, last.to, said.start)
+    if (last && goesOn && last.step === step) last.to = Math.max(last.to, said.end)
     // Inside a sentence there is no cut.
-    else if (last && last.step === step && word.sentence === sentence) last.to = Math.max(last.to, word.end)
-    else runs.push({ step, from: word.start, to: word.end, goesOn })
-    sentence = word.sentence
+    else if (last && last.step === step && sentence !== NONE && said.sentence === sentence)
+      last.to = Math.max(last.to, said.end)
+    else runs.push({ step, from: said.start, to: said.end, goesOn })
+    sentence = said.sentence
   }
   return runs
+}
+
+const NONE = -1
+
+/** The words in the script's order; what is said besides comes after the word that it follows in the recording. */
+function saidInOrder({ words, extra }: JobResult<'align'>, steps: readonly Step[]): Said[] {
+  const { starts } = jointScript(steps)
+  const said = words.map((word): Said => ({ ...word, step: stepOfWord(word, starts) }))
+  const byTime = [...said].sort((a, b) => a.start - b.start)
+  const spoken = new Set(said.map(({ step }) => step))
+  const isUnsaid = (index: number) => !spoken.has(index) && steps[index]!.script.trim() !== ''
+  const besides = extra.filter(({ kind }) => kind === 'ad-lib')
+  const after = new Map<Said | undefined, Said[]>()
+  for (let next = 0; next <= byTime.length && byTime.length > 0; next++) {
+    const [word, later] = [byTime[next - 1], byTime[next]]
+    const between = besides.filter(({ start }) => start >= (word?.start ?? 0) && start < (later?.start ?? Infinity))
+    if (between.length > 0) after.set(word, laidBetween(between, word, later, steps.length, isUnsaid))
+  }
+  return said.flatMap((word) => [
+    ...((word === byTime[0] && after.get(undefined)) || []),
+    word,
+    ...(after.get(word) ?? []),
+  ])
+}
+
+/**
+ * Speech that is in no script, between two words: where steps between theirs are not said as they are written, it is what is
+ * said instead, one after the other by time; otherwise it goes on what was said before.
+ */
+function laidBetween(
+  extras: readonly { start: Seconds; end: Seconds }[],
+  word: Said | undefined,
+  later: Said | undefined,
+  count: number,
+  isUnsaid: (step: number) => boolean,
+): Said[] {
+  const [from, to] = [word ? word.step + 1 : 0, later?.step ?? count]
+  const unsaid = Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i).filter(isUnsaid)
+  const sentence = word && word.sentence === later?.sentence ? word.sentence : NONE
+  const total = extras.reduce((sum, { start, end }) => sum + end - start, 0)
+  let passed = 0
+  return extras.map(({ start, end }): Said => {
+    const share = (passed + (end - start) / 2) / total
+    passed += end - start
+    return { start, end, sentence, step: unsaid[Math.floor(share * unsaid.length)] ?? (word ?? later)!.step }
+  })
 }
 
 function stepOfWord({ from }: TimedWord, starts: readonly number[]): number {

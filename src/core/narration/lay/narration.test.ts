@@ -32,6 +32,7 @@ const media = (part: Partial<MediaInfo>): MediaInfo => ({
   soundTracks: [],
   soundTrack: 0,
   lastPicture: null,
+  sides: null,
   note: null,
   ...part,
 })

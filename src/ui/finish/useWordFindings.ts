@@ -3,14 +3,15 @@
 import { useMemo } from 'react'
 import { lessonCaptions } from '@/core/captions/lessonCaptions'
 import { checkCaptions } from '@/core/check/captions'
+import { checkScripts } from '@/core/check/scripts'
 import type { Finding } from '@/core/check/finding'
 import { useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { heardWords } from '../lesson/useAlignments'
 
 const NONE: Finding[] = []
 
-/** What is found in captions: once all words are, since guessed times tell nothing of how fast they are. */
-export function useCaptionFindings(): Finding[] {
+/** What is found in words and captions: once all words are, since guessed times tell nothing of how fast they are. */
+export function useWordFindings(): Finding[] {
   const lesson = useLesson()
   const timeline = useTimeline()
   const alignments = useLessonState((state) => state.alignments)
@@ -19,6 +20,9 @@ export function useCaptionFindings(): Finding[] {
   return useMemo(() => {
     if (isWaiting) return NONE
     const heard = heardWords(lesson, alignments, analyses)
-    return checkCaptions(lesson, timeline, lessonCaptions(lesson, timeline, heard))
+    return [
+      ...checkScripts(lesson, timeline, heard),
+      ...checkCaptions(lesson, timeline, lessonCaptions(lesson, timeline, heard)),
+    ]
   }, [lesson, timeline, alignments, analyses, isWaiting])
 }

@@ -1,0 +1,27 @@
+import type { Lesson } from '@/core/lesson/document'
+import { isOutdated } from '@/core/lesson/takes'
+import type { Timeline } from '@/core/lesson/timeline'
+import { stepWords, type HeardWords } from '@/core/narration/words/stepWords'
+import type { Finding } from './finding'
+
+/** Fewer words prove nothing; of more, so many at least should be found where they are said. */
+const LEAST_WORDS = 6
+const FOUND_FROM = 0.4
+
+/**
+ * Steps that say something else than what is written: their pictures and captions follow a guess. Where the script has
+ * changed since, that is another finding.
+ */
+export function checkScripts(lesson: Lesson, { steps, passages }: Timeline, heard: HeardWords): Finding[] {
+  return steps.flatMap(({ step, index, start }): Finding[] => {
+    const spans = passages.filter((span) => span.step === step)
+    if (spans.length === 0 || isOutdated(lesson, step)) return []
+    if (spans.every((span) => heard.wordsOf(span) === null)) return []
+    const words = stepWords(spans, step.script, heard).filter(({ text }) => text !== '')
+    const found = words.filter(({ confidence }) => confidence !== null)
+    if (words.length < LEAST_WORDS || found.length >= words.length * FOUND_FROM) return []
+    const what = found.length === 0 ? 'none' : `only ${found.length} of the ${words.length} words`
+    const text = `Step ${index + 1}: ${what} of its script was found in what is said. Correct the script, or record it again.`
+    return [{ severity: 'warning', code: 'said-otherwise', stepId: step.id, at: start, text }]
+  })
+}
