@@ -15,7 +15,7 @@ import { timedReading } from '@/media/speech/alignment'
 import { wordsOfTake } from '@/media/speech/takeWords'
 import { cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import/import'
-import { withSoundTrack } from '@/media/import/soundTrack'
+import { asInFile, withSoundTrack } from '@/media/import/soundTrack'
 import { soundsOf } from '@/media/lessonMedia'
 import { pagePrints } from '@/media/import/decks/pagePrints'
 import { PARTS } from '@/media/store/store'
@@ -41,6 +41,8 @@ export async function compute(input: ComputeWork, options: WorkOptions): Promise
       return scenes(input)
     case 'soundTrack':
       return { info: await withSoundTrack(mediaStore(), input.media, input.track, options) }
+    case 'asInFile':
+      return { info: await asInFile(mediaStore(), input.media, options) }
     case 'match':
       return match(input)
     case 'roles':

@@ -12,7 +12,7 @@ import { copiedMarks, copyInOthers, forgetInOthers, joinInOthers, joinScripts, m
 import { isHungOn, rehang, rehangLater } from './rehang'
 import { goneSteps, replaceDeck, type DeckReplacement } from './replaceDeck'
 import { splitStep, type StepPart } from '@/core/picture/scenes'
-import { describeOnShelf, putOnShelf, takeOffShelf } from './shelf'
+import { describeOnShelf, putOnShelf, swapMedia, takeOffShelf } from './shelf'
 import { changeSounds, type SoundEdit } from './soundEdits'
 import { assertStorable } from './storable'
 import { changeTakes, type TakeEdit } from './takeEdits'
@@ -21,6 +21,7 @@ import { changeWords, type WordEdit } from './wordEdits'
 import {
   type BedCue,
   type LengthRule,
+  type MediaHash,
   type Lesson,
   type Mark,
   type MixTargets,
@@ -64,6 +65,7 @@ export type Edit =
   | { name: 'setTarget'; target: keyof MixTargets; value: number }
   | { name: 'putOnShelf'; items: ShelfItem[] }
   | { name: 'describeMedia'; item: ShelfItem }
+  | { name: 'swapMedia'; media: MediaHash; by: MediaHash }
   | { name: 'takeOffShelf'; media: string }
   | TakeEdit
   | WordEdit
@@ -186,6 +188,8 @@ function change(lesson: Lesson, edit: Edit): void {
       return
     case 'putOnShelf':
       return putOnShelf(lesson, edit.items)
+    case 'swapMedia':
+      return swapMedia(lesson, edit.media, edit.by)
     case 'describeMedia':
       return describeOnShelf(lesson, edit.item)
     case 'takeOffShelf':

@@ -1,5 +1,5 @@
 import { UserError } from '@/core/userError'
-import { picturesOfStep, type Lesson, type ShelfItem } from './document'
+import { picturesOfStep, type Lesson, type MediaHash, type Passage, type ShelfItem } from './document'
 
 /** Files are named and credited once, on the shelf, wherever they are used. */
 
@@ -24,6 +24,30 @@ export function takeOffShelf(lesson: Lesson, media: string): void {
   if (inUse) throw new UserError('This is used in the lesson. Take it out of its steps first.')
   lesson.shelf.splice(shelfIndex(lesson, media), 1)
 }
+
+/** A file of the same length takes another's place wherever it is used, in every language. */
+export function swapMedia(lesson: Lesson, media: MediaHash, by: MediaHash): void {
+  const known = lesson.shelf.some((item) => item.media === by)
+  lesson.shelf = lesson.shelf.filter((item) => item.media !== media || !known)
+  for (const item of lesson.shelf) if (item.media === media) item.media = by
+  for (const step of lesson.steps) {
+    for (const picture of picturesOfStep(step))
+      if (picture.kind !== 'card' && picture.media === media) picture.media = by
+  }
+  for (const used of [...lesson.bedCues, ...lesson.sounds]) if (used.media === media) used.media = by
+  for (const { takes } of [lesson, ...Object.values(lesson.others)]) {
+    for (const take of takes) {
+      if (take.media === media) take.media = by
+      if (take.room === media) take.room = by
+    }
+  }
+  for (const passage of passagesOf(lesson)) if (passage.media === media) passage.media = by
+}
+
+const passagesOf = ({ steps, others }: Lesson): Passage[] => [
+  ...steps.flatMap(({ passages }) => passages),
+  ...Object.values(others).flatMap(({ said }) => Object.values(said).flatMap(({ passages }) => passages)),
+]
 
 function shelfIndex(lesson: Lesson, media: string): number {
   const index = lesson.shelf.findIndex((item) => item.media === media)

@@ -30,6 +30,8 @@ export const mediaInfoSchema = z.object({
   darkPages: z.array(z.number()).default([]),
   /** Of a recording whose sound goes on after its picture: when the last picture begins, which then stays. */
   lastPicture: z.number().nullable().default(null),
+  /** What was wrong with the two channels of its sound, which is heard in the middle now. */
+  sides: z.enum(['left-only', 'right-only', 'opposite']).nullable().default(null),
   /** Something the author should know about this file, in a sentence. */
   note: z.string().nullable(),
 })

@@ -209,6 +209,11 @@ const MAKERS: { [N in Edit['name']]: Maker } = {
   removeBed: ({ lesson }) => (lesson.bedCues[1] ? { name: 'removeBed', cue: lesson.bedCues[1].id } : null),
   setTarget: ({ pick: { t } }) => ({ name: 'setTarget', target: 'clearance', value: 3 + t * 30 }),
   putOnShelf: ({ pick: { a } }) => ({ name: 'putOnShelf', items: [shelf(a % 2 ? song : '0'.repeat(64))] }),
+  swapMedia: ({ pick: { a } }) => ({
+    name: 'swapMedia',
+    media: String(a % 2).repeat(64),
+    by: String((a + 1) % 2).repeat(64),
+  }),
   describeMedia: ({ lesson, id }) => {
     return lesson.shelf[0] ? { name: 'describeMedia', item: { ...lesson.shelf[0], title: id } } : null
   },

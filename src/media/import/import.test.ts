@@ -1,3 +1,4 @@
+import { asInFile } from './soundTrack'
 import { mkdtemp, readdir, rm, writeFile, readFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -46,6 +47,32 @@ describe('what is taken', () => {
     for (let i = 0; i < 4800; i += 7) expect(left![i]!).toBeCloseTo(wanted[1000 + i]!, 6)
     expect(integratedLoudness((await store.analysis(first.hash))!.energy)).toBeCloseTo(-20, 1)
   })
+
+  test.each([
+    ['left-only', 'c0=c0|c1=0*c0', -20],
+    ['right-only', 'c0=0*c0|c1=c0', -20],
+    ['opposite', 'c0=c0|c1=-1*c0', -20],
+  ])(
+    'a voice that is %s is heard in the middle, and as it is in its file where that is wanted',
+    async (sides, pan, level) => {
+      const name = `${sides}.flac`
+      await ffmpeg('-i', at('tone.wav'), '-af', `pan=stereo|${pan}`, at(name))
+      const media = await take(name)
+      expect(media).toMatchObject({ channels: 1, sides, length: 2 })
+      expect(integratedLoudness((await store.analysis(media.hash))!.energy)).toBeCloseTo(level, 1)
+      const asItIs = await asInFile(store, media.hash)
+      expect(asItIs).toMatchObject({ channels: 2, sides: null, length: 2, name })
+      const { source, close } = storeSource(store)
+      const [left, right] = await source(asItIs.hash, 1000, 4800)
+      const [middle] = await source(media.hash, 1000, 4800)
+      await close()
+      const loudest = (sound: Float32Array) => sound.reduce((most, value) => Math.max(most, Math.abs(value)), 0)
+      expect(loudest(left!) > 0.01).toBe(sides !== 'right-only')
+      expect(loudest(right!) > 0.01).toBe(sides !== 'left-only')
+      const wanted = sides === 'right-only' ? right! : left!
+      for (let i = 0; i < 4800; i += 7) expect(middle![i]!).toBeCloseTo(wanted[i]!, 5)
+    },
+  )
 
   test('samples before the beginning and after the end are silent', async () => {
     const { hash } = await take('tone.wav')

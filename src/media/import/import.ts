@@ -10,16 +10,16 @@ import { cutText, storableText } from '@/core/text'
 import { UserError } from '@/core/userError'
 import { probeFile, type Probe } from '../ffmpeg'
 import { identifyFile, type FileIdentity } from './identify'
-import { cutOffNote, importSound, silencedNote } from './sound'
+import { cutOffNote, importSound, silencedNote, type SoundOptions } from './sound'
 import { importDeck, type DeckPage } from './decks/deck'
 import { importStill } from './stills'
 import { hashFile, PARTS, type MediaStore } from '../store/store'
 import { importRecording } from '../video/recording'
 
 /** Raised when the same file comes to be imported otherwise. */
-export const IMPORT_EDITION = 5
+export const IMPORT_EDITION = 6
 
-export interface ImportOptions {
+export interface ImportOptions extends Pick<SoundOptions, 'keepSides'> {
   signal?: AbortSignal
   /** Whether the file is somebody's own, who may change it later: then it is copied. Otherwise it is linked, which costs no room. */
   isOwn?: boolean
@@ -65,7 +65,15 @@ async function examine(
   folder: string,
   options: ImportOptions,
 ): Promise<Findings> {
-  const base = { length: null, channels: 0, soundTracks: [], soundTrack: 0, ...NO_PAGES, lastPicture: null, note: null }
+  const base = {
+    length: null,
+    channels: 0,
+    soundTracks: [],
+    soundTrack: 0,
+    ...NO_PAGES,
+    lastPicture: null,
+    ...NO_REMARKS,
+  }
   if (identity.kind === 'still') {
     if (identity.extension === 'gif' && (await moves(path))) return examineTimed(path, name, 'gif', folder, options)
     return { ...base, kind: 'still', ...(await importStill(path, identity.extension, name, folder)) }
@@ -77,6 +85,7 @@ async function examine(
   return examineTimed(path, name, identity.demuxer!, folder, options)
 }
 
+const NO_REMARKS = { sides: null, note: null }
 const NO_PAGES = { pages: [], texts: [], notes: [], hidden: [], darkPages: [], labels: [] }
 
 const tellPages = (pages: readonly DeckPage[]) => ({
@@ -119,6 +128,7 @@ async function examineTimed(
     ...tellTracks(probe),
     ...NO_PAGES,
     darkPages: isDark ? [1] : [],
+    sides: sound ? sound.sides : null,
     note: notes(cutOffNote(probe.length, length), silencedNote(sound?.silenced ?? 0)),
   }
 }
@@ -139,7 +149,7 @@ async function examineSound(
   options: ImportOptions,
 ): Promise<Findings> {
   if (!probe.sound) throw new UserError(`This file has no sound in it: ${name}. Choose a file with an audio track.`)
-  const { analysis, silenced } = await importSound(path, demuxer, name, probe, folder, options)
+  const { analysis, silenced, sides } = await importSound(path, demuxer, name, probe, folder, options)
   refuseSilence(analysis, name)
   const length = analysisLength(analysis)
   return {
@@ -149,6 +159,7 @@ async function examineSound(
     channels: analysis.channels,
     ...tellTracks(probe),
     ...NO_PAGES,
+    sides,
     note: notes(cutOffNote(probe.length, length), silencedNote(silenced)),
   }
 }

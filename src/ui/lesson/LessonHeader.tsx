@@ -221,6 +221,7 @@ const NAMES: Record<Edit['name'], string> = {
   setTarget: 'change the balance',
   putOnShelf: 'put on the shelf',
   describeMedia: 'describe a file',
+  swapMedia: 'change how a file is heard',
   takeOffShelf: 'take off the shelf',
   addTakes: 'add a take',
   chooseParts: 'choose parts of takes',

@@ -1,9 +1,11 @@
 'use client'
 
-import { Button, Dropdown, Form, Input, Modal } from 'antd'
+import { App, Button, Dropdown, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
 import type { ShelfItem } from '@/core/lesson/document'
+import { SIDES_NOTES } from '@/core/measure/sides'
 import { clock } from '../../format'
+import { runJob } from '../../jobs'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
 import { BringIn } from '../../uploads/BringIn'
 import { ReplaceDeck } from './ReplaceDeck'
@@ -19,6 +21,7 @@ export function ShelfPanel() {
   const [described, setDescribed] = useState<ShelfItem | null>(null)
   const [replaced, setReplaced] = useState<ShelfItem | null>(null)
   const actions = useShelfActions()
+  const hearAsInFile = useHearAsInFile()
   return (
     <>
       <ul className={styles.list}>
@@ -35,6 +38,7 @@ export function ShelfPanel() {
               <span title={info?.note ?? item.title}>
                 {item.title}
                 <small>{facts.filter(Boolean).join(' · ')}</small>
+                {info?.sides && <small>{SIDES_NOTES[info.sides]}</small>}
               </span>
               <Dropdown
                 trigger={['click']}
@@ -43,6 +47,15 @@ export function ShelfPanel() {
                     ...actions(item),
                     ...(item.kind === 'deck'
                       ? [{ key: 'replace', label: 'Replace by a new version…', onClick: () => setReplaced(item) }]
+                      : []),
+                    ...(info?.sides
+                      ? [
+                          {
+                            key: 'sides',
+                            label: 'Hear both sides as in the file',
+                            onClick: () => void hearAsInFile(item.media),
+                          },
+                        ]
                       : []),
                     { key: 'describe', label: 'Title, licence and credit…', onClick: () => setDescribed(item) },
                   ],
@@ -60,6 +73,21 @@ export function ShelfPanel() {
       {described && <DescribeDialog item={described} onClose={() => setDescribed(null)} />}
     </>
   )
+}
+
+/** What was put into the middle is heard again as it is in its file; undone as any change. */
+function useHearAsInFile() {
+  const { store } = useDesk()
+  const { message } = App.useApp()
+  return async (media: string) => {
+    try {
+      const { info } = await runJob<'asInFile'>({ kind: 'asInFile', media })
+      store.getState().addMedia([info])
+      store.getState().edit({ name: 'swapMedia', media, by: info.hash })
+    } catch (error) {
+      void message.error((error as Error).message)
+    }
+  }
 }
 
 function DescribeDialog({ item, onClose }: { item: ShelfItem; onClose: () => void }) {
