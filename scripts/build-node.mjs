@@ -16,7 +16,7 @@ const node = {
   chunkNames: 'chunks/[hash]',
   logLevel: 'warning',
   // Native code, and packages that find their own files beside themselves, stay in node_modules.
-  external: ['next', 'sharp', 'pg', 'pg-boss', 'drizzle-orm', 'puppeteer-core', 'koffi', 'esbuild'],
+  external: ['next', 'sharp', 'pg', 'pg-boss', 'drizzle-orm', 'puppeteer-core', 'koffi', 'esbuild', 'onnxruntime-web'],
   banner: {
     js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
   },

@@ -15,6 +15,7 @@ import { timedReading } from '@/media/speech/alignment'
 import { wordsOfTake } from '@/media/speech/takeWords'
 import { cleanMedia } from '@/media/cleaning'
 import { importMedia } from '@/media/import/import'
+import { speechShareOf } from '@/media/speech/speechShare'
 import { asInFile, withSoundTrack } from '@/media/import/soundTrack'
 import { soundsOf } from '@/media/lessonMedia'
 import { pagePrints } from '@/media/import/decks/pagePrints'
@@ -102,8 +103,12 @@ async function match({ old, now }: JobInputOf<'match'>): Promise<JobResult<'matc
 
 async function roles({ sounds }: JobInputOf<'roles'>): Promise<JobResult<'roles'>> {
   const store = mediaStore()
-  const analysed = await Promise.all(sounds.map(async (item) => ({ item, analysis: await store.analysis(item) })))
-  return tellApart(analysed.flatMap(({ item, analysis }) => (analysis ? [{ item, analysis }] : [])))
+  const told: { item: string; share: number }[] = []
+  for (const item of sounds) {
+    const analysis = await store.analysis(item)
+    if (analysis) told.push({ item, share: await speechShareOf(store, item, analysis) })
+  }
+  return tellApart(told)
 }
 
 const align = (input: JobInputOf<'align'>, options: WorkOptions): Promise<JobResult<'align'>> =>

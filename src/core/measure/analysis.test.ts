@@ -5,7 +5,6 @@ import { createAnalyser } from './analysis'
 import { BAND_CENTRES, bandByteToDecibels } from './bands'
 import { integratedLoudness } from './loudness'
 import { speechSegments } from './speech'
-import { speechLikeness, tellApart } from './speechOrMusic'
 
 test('a mono sound is as loud as it will be from two loudspeakers', () => {
   const tone = tones([[-23, 5]])
@@ -80,36 +79,5 @@ describe('speech activity', () => {
   test('silence and very soft sounds hold no speech', () => {
     expect(speechSegments(new Float32Array(500))).toEqual([])
     expect(speechSegments(analyse([noise(96000).map((value) => value * 1e-5)]).energy)).toEqual([])
-  })
-})
-
-describe('speech or music', () => {
-  const voice = analyse([
-    speechLike([
-      [-12, 3],
-      [null, 0.6],
-      [-16, 4],
-      [null, 0.5],
-      [-12, 5],
-      [null, 1],
-      [-14, 4],
-    ]),
-  ])
-  const music = analyse([musicLike(20, -14)])
-
-  test('they are told apart, in either order', () => {
-    expect(speechLikeness(voice)).toBeGreaterThan(speechLikeness(music) + 0.2)
-    for (const order of [
-      [voice, music],
-      [music, voice],
-    ]) {
-      const sounds = order.map((analysis) => ({ item: analysis === voice ? 'voice' : 'music', analysis }))
-      expect(tellApart(sounds)).toEqual({ voice: ['voice'], music: ['music'] })
-    }
-  })
-
-  test('a sound alone is told too', () => {
-    expect(tellApart([{ item: 'a', analysis: voice }]).voice).toEqual(['a'])
-    expect(tellApart([{ item: 'a', analysis: music }]).music).toEqual(['a'])
   })
 })

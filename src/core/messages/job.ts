@@ -94,7 +94,7 @@ export const JOB_EDITIONS: Record<z.infer<typeof computationSchema>['kind'], num
   soundTrack: 1,
   asInFile: 1,
   match: 1,
-  roles: 1,
+  roles: 2,
   compose: 1,
   effect: 1,
   balance: 1,
@@ -127,7 +127,7 @@ export const jobResultSchemas = {
   soundTrack: z.object({ info: mediaInfoSchema }),
   asInFile: z.object({ info: mediaInfoSchema }),
   match: z.object({ pages: z.array(pageMatchSchema) }),
-  roles: z.object({ voice: z.array(hash), music: z.array(hash) }),
+  roles: z.object({ voice: z.array(hash), music: z.array(hash), unsure: z.array(hash) }),
   clean: z.object({ info: mediaInfoSchema }),
   read: z.object({ info: mediaInfoSchema, words: z.array(timedWordSchema) }),
   align: z.object({

@@ -9,11 +9,10 @@ import { DEFAULT_READING, sentencesToSay } from '@/core/narration/speechVoice'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { UserError } from '@/core/userError'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
-import { inFloats } from '../ffmpeg'
-import { runProgram } from '../process'
 import { espeak } from './espeak'
 import type { Reading } from './reading'
-import { PARTS, type MediaStore } from '../store/store'
+import type { MediaStore } from '../store/store'
+import { partAtRate, type TakePart } from './partAtRate'
 
 /** Rate at which voices are compared. */
 const RATE = 16000
@@ -29,13 +28,6 @@ const PILOT_SENTENCES = 25
 interface AlignOptions {
   signal?: AbortSignal
   onProgress?: (share: number) => void
-}
-
-/** A part of a file in the store, in its own time. */
-export interface TakePart {
-  media: string
-  from: Seconds
-  to: Seconds
 }
 
 /**
@@ -182,25 +174,11 @@ async function referenceOf(script: Script, voice: string, signal?: AbortSignal):
 /** Spectra of a part, one for each warp, from one decoding. */
 async function spectraOf(
   store: MediaStore,
-  { media, from, to }: TakePart,
+  part: TakePart,
   warps: readonly number[],
   signal?: AbortSignal,
 ): Promise<Float32Array[]> {
-  const { channels } = await store.info(media)
   const meters = warps.map((warp) => createMelMeter(RATE, warp))
-  const raw = (rate: number, count: number) => ['-f', 'f32le', '-ar', String(rate), '-ac', String(count)]
-  const input = [
-    ...raw(HOUSE_RATE, channels),
-    '-ss',
-    from.toFixed(6),
-    '-i',
-    `file:${await store.local(media, PARTS.sound)}`,
-  ]
-  const output = ['-t', (to - from).toFixed(6), ...raw(RATE, 1), 'pipe:1']
-  await runProgram('ffmpeg', ['-v', 'error', ...input, ...output], {
-    limit: 1800,
-    signal,
-    onOutput: inFloats((samples) => meters.forEach((meter) => meter.push(samples))),
-  })
+  await partAtRate(store, part, RATE, (samples) => meters.forEach((meter) => meter.push(samples)), signal)
   return meters.map((meter) => meter.frames())
 }

@@ -19,7 +19,8 @@ const ROLES: { value: Role; label: string }[] = [
 
 interface FileLineProps {
   arrival: Arrival
-  role: Role | null
+  /** Null: it could not be told, so the author is asked. Undefined: not known yet. */
+  role: Role | null | undefined
   onRole: (role: Role) => void
   onDrop: () => void
 }
@@ -36,11 +37,13 @@ export function FileLine({ arrival, role, onRole, onDrop }: FileLineProps) {
           <Progress percent={Math.round(shareOf(arrival) * 100)} showInfo={false} size="small" />
         )}
       </span>
-      {media?.kind === 'sound' && role ? (
+      {media?.kind === 'sound' && role !== undefined ? (
         <Select
           size="small"
           aria-label={`What ${arrival.name} is`}
           value={role}
+          placeholder="what is it?"
+          status={role === null ? 'warning' : undefined}
           options={ROLES}
           onChange={onRole}
           style={{ width: 130 }}

@@ -49,7 +49,13 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   const silent = isSilent ? scriptsToRead(told).length : 0
 
   const failed = arrivals.filter(({ error }) => error)
-  const ready = arrivals.length > 0 && arrivals.every((one) => isDone(one) || one.error) && media.length > 0 && isTold
+  const asked = media.filter((one) => one.kind === 'sound' && isTold && roleOf(one) === null)
+  const ready =
+    arrivals.length > 0 &&
+    arrivals.every((one) => isDone(one) || one.error) &&
+    media.length > 0 &&
+    isTold &&
+    asked.length === 0
 
   async function make() {
     setStage({ what: '', share: 0 })
@@ -114,7 +120,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
           <FileLine
             key={arrival.key}
             arrival={arrival}
-            role={arrival.status?.result?.media ? roleOf(arrival.status.result.media) : null}
+            role={arrival.status?.result?.media && isTold ? roleOf(arrival.status.result.media) : undefined}
             onRole={(role) => setRole(arrival.status!.result!.media!, role)}
             onDrop={() => drop(arrival.key)}
           />
@@ -135,6 +141,8 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
             <>
               {stage.what}… <Progress percent={Math.round(stage.share * 100)} size="small" style={{ width: 200 }} />
             </>
+          ) : asked.length > 0 ? (
+            `Is ${asked[0]!.name} narration or music? It could not be told; say it above.`
           ) : failed.length > 0 && ready ? (
             'What could not be used is left out.'
           ) : media.some(({ kind }) => kind === 'sound') ? (
@@ -182,7 +190,9 @@ function useRoles(media: readonly MediaInfo[]) {
     enabled: sounds.length > 0,
   })
   return {
-    roleOf: ({ hash }: MediaInfo): Role => chosen[hash] ?? (guess?.voice.includes(hash) ? 'voice' : 'music'),
+    /** Null where the author has to say it. */
+    roleOf: ({ hash }: MediaInfo): Role | null =>
+      chosen[hash] ?? (guess?.unsure.includes(hash) ? null : guess?.voice.includes(hash) ? 'voice' : 'music'),
     setRole: ({ hash }: MediaInfo, role: Role) => setChosen((all) => ({ ...all, [hash]: role })),
     isTold: sounds.length === 0 || guess !== undefined,
   }

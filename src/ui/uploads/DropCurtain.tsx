@@ -16,6 +16,12 @@ import { useBringIn } from './useBringIn'
 import { useFileDrop } from './useFileDrop'
 import styles from './curtain.module.css'
 
+const SOUNDS_LIKE = {
+  voice: 'It sounds like somebody speaking.',
+  music: 'It sounds like music.',
+  unsure: 'It may be somebody speaking or music.',
+}
+
 /** Takes files dropped anywhere in a lesson, shows how far they are, and puts them where they belong. */
 export function DropCurtain() {
   const { id, store } = useDesk()
@@ -28,25 +34,25 @@ export function DropCurtain() {
     async (media: MediaInfo) => {
       const state = store.getState()
       if (state.selected.length === 0) return void message.success(`${media.name} is on the shelf.`)
-      const isVoice = await runJob<'roles'>({ kind: 'roles', sounds: [media.hash] }).then(
-        ({ voice }) => voice.length > 0,
-        () => false,
+      const guess = await runJob<'roles'>({ kind: 'roles', sounds: [media.hash] }).then(
+        ({ voice, music }) => (voice.length > 0 ? 'voice' : music.length > 0 ? 'music' : null),
+        () => null,
       )
       const number = state.history.lesson.steps.findIndex(({ id }) => id === state.selected[0]) + 1
       const place = (edits: ReturnType<typeof asMusic>) => void store.getState().edit(...edits)
       const dialog = modal.confirm({
         title: `What is ${media.name}?`,
-        content: isVoice ? 'It sounds like somebody speaking.' : 'It sounds like music.',
+        content: SOUNDS_LIKE[guess ?? 'unsure'],
         footer: (
           <div className={styles.choices}>
             <Button
-              type={isVoice ? 'primary' : 'default'}
+              type={guess === 'voice' ? 'primary' : 'default'}
               onClick={() => (place(asNarration(store.getState(), media)), dialog.destroy())}
             >
               Narration of step {number}
             </Button>
             <Button
-              type={isVoice ? 'default' : 'primary'}
+              type={guess === 'music' ? 'primary' : 'default'}
               onClick={() => (place(asMusic(store.getState(), media)), dialog.destroy())}
             >
               Music from step {number} on
