@@ -10,7 +10,7 @@ declare class AudioWorkletProcessor {
 
 const FADE = 256
 /** While the stream before lasts, the coming one is let run ahead so far: it must not run dry at once. */
-const RESERVE = 4800
+const RESERVE = 14_400
 const REPORT_EVERY = 6 // quanta: 16 ms
 
 interface Stream {

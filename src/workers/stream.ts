@@ -7,8 +7,11 @@ import type { Hearing, PlayReport, ToWorklet } from './protocol'
 /** First block short, so that playing begins at once; then a tenth of a second each. */
 const FIRST_BLOCK = 75 * GRID
 const BLOCK = 150 * GRID
-/** How far rendering runs ahead of playing. */
-const LEAD = 14_400
+/**
+ * How far rendering runs ahead of playing: a second, since a busy machine may leave this thread without a turn for a third of
+ * one. A change doesn't wait for it: the new stream takes over as soon as it has its reserve (see player.worklet.ts).
+ */
+const LEAD = 48_000
 const PAUSE = 8 // ms
 const ASK_AGAIN = 250 // ms
 

@@ -1,5 +1,6 @@
 import { newStep, type Lesson, newStill } from '@/core/lesson/document'
 import { shelfItem } from '@/core/lesson/fromFile'
+import { newLayer, type Layer } from '@/core/lesson/layers'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/messages/media'
 import { planMix } from '@/core/mix/plan'
@@ -66,6 +67,26 @@ test('a picture that flashes by', () => {
     length: { kind: 'fixed', length: 0.4 },
   })
   expect(codes(lesson)).toEqual(['flashing-picture'])
+})
+
+test('a picture that stands for minutes, unless something comes into it', () => {
+  const lesson = { ...good(), bedCues: [] }
+  lesson.steps[0]!.length = { kind: 'fixed', length: 300 }
+  expect(check(lesson)).toMatchObject([{ severity: 'hint', code: 'long-picture', stepId: 's0' }])
+  lesson.steps[0]!.layers = [{ ...newLayer('l', 'label'), text: 'Slack water' } as Layer]
+  expect(codes(lesson)).not.toContain('long-picture')
+})
+
+test('a voice that was recorded much too softly, once however often it is heard', () => {
+  const soft = soundBank({ [TAKE]: [voice.map((value) => value * 0.006)], [SONG]: [musicLike(12, -10)] })
+  expect(codes({ ...good(), bedCues: [] }, soft)).toEqual(['soft-voice'])
+})
+
+test('music so near that the words are hard to follow', () => {
+  const lesson = good()
+  lesson.targets.clearance = 3
+  expect(codes(lesson)).toContain('near-music')
+  expect(codes({ ...lesson, bedCues: [] })).toEqual([])
 })
 
 test('a script that nobody reads, and silence where words should be', () => {

@@ -6,15 +6,20 @@ import type { MediaInfo } from '@/core/messages/media'
 import { clearanceReadings, CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import type { AnalysisOf, PlannedMix } from '@/core/mix/mixPlan'
 import { checkOver } from './over'
+import { checkVoices } from './voices'
 import { checkSounds } from './sounding'
 import { HOP } from '@/core/measure/energyMeter'
 import { spokenTime } from '@/core/measure/speech'
 import type { Analysis } from '@/core/measure/analysis'
-import type { Seconds } from '@/core/units'
+import type { LoudnessUnits, Seconds } from '@/core/units'
 import type { Finding, FindingCode } from './finding'
 
 const SHORTEST_PICTURE: Seconds = 1
+/** Longer than this nobody looks at one picture. */
+const LONGEST_PICTURE: Seconds = 180
 const NOTICED_FROM: Seconds = 0.5
+/** Nearer music makes speech hard to follow for many; WCAG 2.2, 1.4.7 asks for 20 dB. */
+const LEAST_CLEARANCE: LoudnessUnits = 9
 
 /** Everything that can be found without rendering. */
 export function checkLesson(
@@ -32,9 +37,11 @@ export function checkLesson(
     ...checkSteps(lesson, timeline, analysisOf),
     ...checkSpoken(lesson, timeline),
     ...checkTakes(timeline, analysisOf),
+    ...checkVoices(lesson, timeline, analysisOf),
     ...checkSounds(lesson, timeline, analysisOf),
     ...checkOver(lesson, timeline),
     ...checkBalance(lesson, timeline, planned),
+    ...checkClearance(lesson),
     ...checkLicences(lesson),
   ]
 }
@@ -100,6 +107,16 @@ function checkSteps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf):
         ),
       )
     }
+    if (end - start > LONGEST_PICTURE && staysTheSame(step)) {
+      const minutes = ((end - start) / 60).toFixed(1)
+      found.push(
+        about(
+          'hint',
+          'long-picture',
+          `the same picture stands for ${minutes} minutes. Show something else in between, or point at what is spoken of.`,
+        ),
+      )
+    }
     if (step.script.trim() && step.passages.length === 0) {
       found.push(about('warning', 'script-without-voice', 'it has a script that nobody reads yet.'))
     }
@@ -114,6 +131,16 @@ function checkSteps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf):
     }
     return found
   })
+}
+
+/** Nothing moves in it, comes into it or lies over it. */
+const staysTheSame = ({ picture, more, layers }: Step) =>
+  picture.kind !== 'recording' && more.length === 0 && layers.length === 0
+
+function checkClearance({ bedCues, targets }: Lesson): Finding[] {
+  if (bedCues.length === 0 || targets.clearance >= LEAST_CLEARANCE) return []
+  const text = `The music is only ${targets.clearance} LU under the voice: many will not follow the words. 12 to 20 LU are usual.`
+  return [{ severity: 'warning', code: 'near-music', text }]
 }
 
 function isSilent({ media, from, to }: { media: string; from: Seconds; to: Seconds }, analysisOf: AnalysisOf): boolean {

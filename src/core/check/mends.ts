@@ -33,6 +33,8 @@ export function mendOf({ code, stepId, subject }: Finding, lesson: Lesson): Mend
       const sound = lesson.sounds.find(({ id }) => id === subject)
       return sound ? one('It is meant', { name: 'setSound', sound: { ...sound, meant: true } }) : null
     }
+    case 'near-music':
+      return one('Music 16 LU under the voice', { name: 'setTarget', target: 'clearance', value: 16 })
     case 'low-contrast': {
       const { look } = lesson
       const ink = contrastOf(DARK, look.ground) > contrastOf(LIGHT, look.ground) ? DARK : LIGHT

@@ -31,10 +31,15 @@ const check = (told: Lesson, words: TimedWord[] | null) =>
 
 test('a step that says something else than its script is told, with how much was found', () => {
   expect(check(lesson(), wordsFound(9))).toEqual([])
-  expect(check(lesson(), wordsFound(5))).toEqual([])
   expect(check(lesson(), wordsFound(2))).toMatchObject([{ code: 'said-otherwise', stepId: 's' }])
   expect(check(lesson(), wordsFound(2))[0]!.text).toMatch(/only 2 of the 9 words/)
   expect(check(lesson(), [])[0]!.text).toMatch(/none of its script/)
+})
+
+test('a take that breaks off before its script ends is told with the words that are missing', () => {
+  expect(check(lesson(), wordsFound(6))).toEqual([])
+  expect(check(lesson(), wordsFound(5))).toMatchObject([{ code: 'cut-short', stepId: 's' }])
+  expect(check(lesson(), wordsFound(5))[0]!.text).toMatch(/the last 4 words .*"and let the tide …"/)
 })
 
 test('nothing is told before it was looked for, nor where the script has changed since', () => {

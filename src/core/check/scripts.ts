@@ -7,6 +7,8 @@ import type { Finding } from './finding'
 /** Fewer words prove nothing; of more, so many at least should be found where they are said. */
 const LEAST_WORDS = 6
 const FOUND_FROM = 0.4
+/** So many words at a script's end that were not found, after others that were: the take breaks off early. */
+const MISSING_AT_END = 4
 
 /**
  * Steps that say something else than what is written: their pictures and captions follow a guess. Where the script has
@@ -19,7 +21,14 @@ export function checkScripts(lesson: Lesson, { steps, passages }: Timeline, hear
     if (spans.every((span) => heard.wordsOf(span) === null)) return []
     const words = stepWords(spans, step.script, heard).filter(({ text }) => text !== '')
     const found = words.filter(({ confidence }) => confidence !== null)
-    if (words.length < LEAST_WORDS || found.length >= words.length * FOUND_FROM) return []
+    if (words.length < LEAST_WORDS) return []
+    if (found.length >= words.length * FOUND_FROM) {
+      const missing = words.length - 1 - words.findLastIndex(({ confidence }) => confidence !== null)
+      if (missing < MISSING_AT_END) return []
+      const last = words.slice(-missing).map((word) => word.text)
+      const told = `Step ${index + 1}: the last ${missing} words of its script were not found in what is said ("${last.slice(0, 4).join(' ')} …"). Was it cut short?`
+      return [{ severity: 'warning', code: 'cut-short', stepId: step.id, at: start, text: told }]
+    }
     const what = found.length === 0 ? 'none' : `only ${found.length} of the ${words.length} words`
     const text = `Step ${index + 1}: ${what} of its script was found in what is said. Correct the script, or record it again.`
     return [{ severity: 'warning', code: 'said-otherwise', stepId: step.id, at: start, text }]

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import type { Script } from './words/script'
+import { sayAs } from './words/sayAs'
+import { readScript, type Script } from './words/script'
 
 /** A synthesised voice that is installed. `id` is engine and voice, such as `espeak-ng:en-gb`. */
 export interface SpeechVoice {
@@ -32,23 +33,49 @@ export interface SentenceToSay {
   words: { said: string; stressed: boolean }[]
 }
 
-/** What has to be said for each sentence of a script, with the pronunciation list applied. */
+/** What has to be said for each sentence of a script: by the pronunciation list, else as people of its language say it. */
 export function sentencesToSay(
   { words, sentences }: Script,
   pronunciations: readonly Pronunciation[],
+  language: string,
 ): SentenceToSay[] {
   const said = new Map(pronunciations.map(({ word, saidAs }) => [bare(word), saidAs]))
   return sentences.map(({ firstWord, lastWord }) => ({
     words: words
       .slice(firstWord, lastWord + 1)
-      .map(({ text, stressed }) => ({ said: pronounce(text, said), stressed })),
+      .map(({ text, stressed }, i, own) => ({
+        said: pronounce(text, said) ?? sayAs(text, own[i - 1]?.text, language) ?? text,
+        stressed,
+      })),
   }))
 }
 
-/** Puts what is said in place of the word, and keeps the marks around it. */
-function pronounce(text: string, said: ReadonlyMap<string, string>): string {
+/** Words of some scripts that are said otherwise than they are written, without those that the pronunciation list names. */
+export function oddWords(
+  scripts: readonly string[],
+  pronunciations: readonly Pronunciation[],
+  language: string,
+): Pronunciation[] {
+  const told = new Set(pronunciations.map(({ word }) => bare(word)))
+  const found = new Map<string, Pronunciation>()
+  for (const script of scripts) {
+    const { words } = readScript(script)
+    words.forEach(({ text }, i) => {
+      const saidAs = sayAs(text, words[i - 1]?.text, language)
+      const word = inner(text)
+      if (saidAs !== null && !told.has(bare(text))) found.set(`${word} ${saidAs}`, { word, saidAs: inner(saidAs) })
+    })
+  }
+  return [...found.values()]
+}
+
+/** Without the brackets and marks around it. */
+const inner = (text: string) => text.replace(/^[([{"'“‘«]+|[)\]}"'”’».,;:!?…]+$/gu, '')
+
+/** Puts what is said in place of the word, and keeps the marks around it; null where nothing is told of it. */
+function pronounce(text: string, said: ReadonlyMap<string, string>): string | null {
   const other = said.get(bare(text))
-  if (other === undefined) return text
+  if (other === undefined) return null
   const [, before, , after] = /^([^\p{L}\p{N}]*)(.*?)([^\p{L}\p{N}]*)$/su.exec(text)!
   return before + other + after
 }

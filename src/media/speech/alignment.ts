@@ -159,7 +159,7 @@ async function referenceOf(script: Script, voice: string, signal?: AbortSignal):
   const builder = createReference()
   let index = 0
   await espeak.say(
-    sentencesToSay(script, []),
+    sentencesToSay(script, [], voice),
     { ...DEFAULT_READING, voice, rate: 160 },
     ({ samples, rate, starts }) => {
       const { firstWord, lastWord } = sentences[index++]!

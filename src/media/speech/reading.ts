@@ -36,7 +36,7 @@ export interface ReadWord {
 }
 
 /** Raised when an engine's way of saying things changes, so that sentences said before are not used again. */
-const EDITION = 1
+const EDITION = 2
 /** Kept before the first word and after the last one. */
 const EDGE: Seconds = 0.15
 /** Sound of an engine below this is the silence around its words. */
@@ -66,7 +66,7 @@ export async function readAloud(
   const parsed = readScript(script)
   const { words, sentences } = parsed
   if (sentences.length === 0) throw new UserError('There are no words to read here. Write a script first.')
-  const said = await saySentences(sentencesToSay(parsed, pronunciations), settings, assets, options)
+  const said = await saySentences(sentencesToSay(parsed, pronunciations, await languageOf(settings.voice)), settings, assets, options)
   const rate = said[0]!.rate
   const pieces: Float32Array[] = [silence(EDGE, rate)]
   const read: ReadWord[] = []

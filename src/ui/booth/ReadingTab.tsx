@@ -3,14 +3,17 @@
 import { DeleteOutlined } from '@ant-design/icons'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, Input, Select } from 'antd'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { isSilent, isStandIn } from '@/core/lesson/takes'
-import type { Pronunciation, ReadingSettings, SpeechVoice } from '@/core/narration/speechVoice'
+import { oddWords, type Pronunciation, type ReadingSettings, type SpeechVoice } from '@/core/narration/speechVoice'
 import { call } from '../api'
 import { useDesk, useLesson } from '../lesson/context'
 import { readScripts } from './takeActions'
 import { NumberField } from '../parts/NumberField'
 import styles from './booth.module.css'
+
+/** More of them than anybody reads through. */
+const MOST_ODD = 40
 
 /** The synthesised voice, what it is told about words, and the steps it stands in for. */
 export function ReadingTab() {
@@ -88,14 +91,15 @@ export function ReadingTab() {
           Read the stand-ins anew
         </Button>
       </div>
-      <Pronunciations />
+      <Pronunciations language={voices.find(({ id }) => id === reading.voice)?.language ?? lesson.language} />
     </div>
   )
 }
 
-/** Words of the whole course that the voice would say wrongly. */
-function Pronunciations() {
+/** Words of the whole course that the voice would say wrongly, and those it says otherwise than they are written. */
+function Pronunciations({ language }: { language: string }) {
   const { course } = useDesk()
+  const { steps } = useLesson()
   const client = useQueryClient()
   const { message } = App.useApp()
   const key = ['pronunciations', course.id]
@@ -103,6 +107,15 @@ function Pronunciations() {
   const { data: list = [] } = useQuery({ queryKey: key, queryFn: () => call<Pronunciation[]>(path) })
   const [word, setWord] = useState('')
   const [saidAs, setSaidAs] = useState('')
+  const odd = useMemo(
+    () =>
+      oddWords(
+        steps.map(({ script }) => script),
+        list,
+        language,
+      ).slice(0, MOST_ODD),
+    [steps, list, language],
+  )
   const save = async (next: Pronunciation[]) =>
     client.setQueryData(key, await call(path, { method: 'PUT', body: next }))
   const forget = async (one: Pronunciation) => {
@@ -143,6 +156,22 @@ function Pronunciations() {
             aria-label={`Forget ${one.word}`}
             onClick={() => void forget(one)}
           />
+        </p>
+      ))}
+      {odd.map((one) => (
+        <p key={`${one.word} ${one.saidAs}`} className={styles.pronunciation}>
+          <b>{one.word}</b> is read “{one.saidAs}”
+          <Button
+            size="small"
+            type="link"
+            aria-label={`Say ${one.word} otherwise`}
+            onClick={() => {
+              setWord(one.word)
+              setSaidAs(one.saidAs)
+            }}
+          >
+            say it otherwise
+          </Button>
         </p>
       ))}
       <div className={styles.pronunciation}>
