@@ -1,4 +1,4 @@
-import { newStill } from '@/core/lesson/document'
+import { newStill } from '@/core/lesson/newParts'
 import { readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser, ElementHandle, Page } from 'puppeteer-core'

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { DEFAULT_TARGETS } from '@/core/lesson/document'
+import { DEFAULT_TARGETS } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { planMix } from '@/core/mix/plan'
 import { lessonOver, SONG, TAKE } from '@/core/testing/lessons'

@@ -1,44 +1,41 @@
 import { and, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm'
 import type { DeletedListing } from '@/core/course/listing'
 import { NotThere } from '@/core/userError'
-import { db } from './client'
+import { db, transaction } from './client'
 import { courses, lessons } from './schema'
 
 /** Lessons and courses that were deleted: nobody sees them, but they can be brought back for a while. */
 
 const KEPT_DAYS = 30
 
-export async function deleteLesson(id: string): Promise<void> {
-  const gone = await db()
-    .update(lessons)
-    .set({ deletedAt: sql`now()` })
-    .where(and(eq(lessons.id, id), isNull(lessons.deletedAt)))
-    .returning({ id: lessons.id })
-  if (gone.length === 0)
-    throw new NotThere('This lesson is no longer there. It may have been deleted in another window.')
-}
+export const deleteLesson = (id: string) =>
+  markDeleted(lessons, id, 'This lesson is no longer there. It may have been deleted in another window.')
 
 /** Its lessons are not there with it. */
-export async function deleteCourse(id: string): Promise<void> {
+export const deleteCourse = (id: string) => markDeleted(courses, id, 'This course is no longer there.')
+
+async function markDeleted(table: typeof lessons | typeof courses, id: string, missing: string): Promise<void> {
   const gone = await db()
-    .update(courses)
+    .update(table)
     .set({ deletedAt: sql`now()` })
-    .where(and(eq(courses.id, id), isNull(courses.deletedAt)))
-    .returning({ id: courses.id })
-  if (gone.length === 0) throw new NotThere('This course is no longer there.')
+    .where(and(eq(table.id, id), isNull(table.deletedAt)))
+    .returning({ id: table.id })
+  if (gone.length === 0) throw new NotThere(missing)
 }
 
 const GONE = 'This was deleted too long ago to be brought back.'
 
 /** With its course, where that was deleted too. */
 export async function bringBackLesson(id: string): Promise<void> {
-  const [row] = await db()
-    .update(lessons)
-    .set({ deletedAt: null })
-    .where(eq(lessons.id, id))
-    .returning({ course: lessons.courseId })
-  if (!row) throw new NotThere(GONE)
-  await db().update(courses).set({ deletedAt: null }).where(eq(courses.id, row.course))
+  await transaction(async (tx) => {
+    const [row] = await tx
+      .update(lessons)
+      .set({ deletedAt: null })
+      .where(eq(lessons.id, id))
+      .returning({ course: lessons.courseId })
+    if (!row) throw new NotThere(GONE)
+    await tx.update(courses).set({ deletedAt: null }).where(eq(courses.id, row.course))
+  })
 }
 
 export async function bringBackCourse(id: string): Promise<void> {

@@ -1,6 +1,7 @@
 import { and, desc, eq, inArray, isNull, notInArray, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import { mediaOf, type Lesson } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
+import { mediaOf } from '@/core/lesson/usedMedia'
 import { summaryOf } from '@/core/course/listing'
 import { documentOf, tell } from '@/core/lesson/telling'
 import { expendableVersions } from '@/core/lesson/versions'

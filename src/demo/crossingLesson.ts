@@ -2,18 +2,8 @@ import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser } from 'puppeteer-core'
 import { writeWav } from '@/core/formats/wav'
-import {
-  emptyLesson,
-  newBed,
-  newRecording,
-  newStep,
-  type Lesson,
-  type Mark,
-  type Passage,
-  type Picture,
-  type Step,
-  newStill,
-} from '@/core/lesson/document'
+import type { Lesson, Mark, Passage, Picture, Step } from '@/core/lesson/document'
+import { emptyLesson, newBed, newRecording, newStep, newStill } from '@/core/lesson/newParts'
 import { shelfItem } from '@/core/lesson/fromFile'
 import { newTake } from '@/core/lesson/takes'
 import type { MediaInfo } from '@/core/messages/media'

@@ -1,4 +1,5 @@
-import { newRecording, newStep, type Lesson, newStill } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
+import { newRecording, newStep, newStill } from '@/core/lesson/newParts'
 import type { MediaInfo } from '@/core/messages/media'
 import { DECK, lessonOver, SONG, TAKE } from '@/core/testing/lessons'
 import { assertCanBeMade } from './lessonMedia'

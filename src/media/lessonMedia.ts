@@ -1,4 +1,5 @@
-import { mediaInUse, mediaOf, picturesOfStep, type Lesson, type Picture } from '@/core/lesson/document'
+import type { Lesson, Picture } from '@/core/lesson/document'
+import { mediaInUse, mediaOf, picturesOfStep } from '@/core/lesson/usedMedia'
 import { partsBetweenCuts } from '@/core/picture/motion'
 import type { MediaInfo } from '@/core/messages/media'
 import type { SoundOf } from '@/core/lesson/sounding'

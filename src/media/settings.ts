@@ -9,6 +9,9 @@ export const codedBytes = (): number => Number(process.env.YARN_STEP_CODED_BYTES
 /** Bytes of a bucket's files that are kept on this machine as well. */
 export const cacheBytes = (): number => Number(process.env.YARN_STEP_CACHE_BYTES || 50 * 1024 ** 3)
 
+/** The list of voices of this machine's own programs (see speech/ownVoices.ts); empty: there are none. */
+export const voicesFile = (): string => process.env.YARN_STEP_VOICES ?? ''
+
 /** The bucket in which files are kept; null: they are kept in the data folder. */
 export function bucketSettings(): BucketSettings | null {
   const { YARN_STEP_BUCKET: endpoint, YARN_STEP_BUCKET_REGION: region = 'auto' } = process.env

@@ -1,5 +1,5 @@
 import { expose } from 'comlink'
-import { emptyLesson } from '@/core/lesson/document'
+import { emptyLesson } from '@/core/lesson/newParts'
 import { carryOver, layoutLesson } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/messages/media'
 import { planMix } from '@/core/mix/plan'

@@ -1,4 +1,4 @@
-import { mediaOf } from '@/core/lesson/document'
+import { mediaOf } from '@/core/lesson/usedMedia'
 import { tell } from '@/core/lesson/telling'
 import { readDocument } from '@/core/lesson/upgrade'
 

@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import { RIDE_RATE } from '@/core/bed/ride'
-import { emptyLesson, lessonSchema, newBed, newStep } from '@/core/lesson/document'
+import { lessonSchema } from '@/core/lesson/document'
+import { emptyLesson, newBed, newStep } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { planMix } from '@/core/mix/plan'
 import { UserError } from '@/core/userError'

@@ -1,4 +1,4 @@
-import { newBed } from '@/core/lesson/document'
+import { newBed } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { planMix } from '@/core/mix/plan'
 import { renderWhole } from '@/core/mix/renderer'

@@ -1,4 +1,5 @@
-import { emptyLesson, newStep, type Lesson, type SoundCue } from '@/core/lesson/document'
+import type { Lesson, SoundCue } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { TAKE } from '@/core/testing/lessons'
 import type { HeardWords } from '@/core/narration/words/stepWords'

@@ -1,4 +1,4 @@
-import { emptyLesson, newStep } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { scriptsFromCaptions } from './scriptsFromCaptions'
 

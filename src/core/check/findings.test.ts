@@ -1,4 +1,5 @@
-import { newStep, type Lesson, newStill } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
+import { newStep, newStill } from '@/core/lesson/newParts'
 import { shelfItem } from '@/core/lesson/fromFile'
 import { newLayer, type Layer } from '@/core/lesson/layers'
 import { layoutLesson } from '@/core/lesson/layout'

@@ -1,6 +1,7 @@
 import { takeSpeech } from '@/core/measure/takeVoice'
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
-import { mediaOf, type Lesson, type Step } from '@/core/lesson/document'
+import type { Lesson, Step } from '@/core/lesson/document'
+import { mediaOf } from '@/core/lesson/usedMedia'
 import type { Timeline } from '@/core/lesson/timeline'
 import type { MediaInfo } from '@/core/messages/media'
 import { clearanceReadings, CORRIDOR, targetAt } from '@/core/mix/balanceSheet'

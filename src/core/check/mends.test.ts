@@ -1,4 +1,5 @@
-import { emptyLesson, newBed, newStep, type Lesson, type SoundCue } from '@/core/lesson/document'
+import type { Lesson, SoundCue } from '@/core/lesson/document'
+import { emptyLesson, newBed, newStep } from '@/core/lesson/newParts'
 import { applyEdit } from '@/core/lesson/edits'
 import { layoutLesson } from '@/core/lesson/layout'
 import { newLayer, type Layer } from '@/core/lesson/layers'

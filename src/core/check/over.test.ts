@@ -1,4 +1,5 @@
-import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { newLayer, type Layer } from '@/core/lesson/layers'
 import { checkOver } from './over'

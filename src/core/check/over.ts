@@ -1,4 +1,5 @@
-import { READING_PACE, type Lesson } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
+import { READING_PACE } from '@/core/lesson/newParts'
 import type { Layer, WordsLayer } from '@/core/lesson/layers'
 import type { LayerSpan, Timeline } from '@/core/lesson/timeline'
 import { contrastOf } from '@/core/picture/contrast'

@@ -1,4 +1,5 @@
-import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { newTake } from '@/core/lesson/takes'
 import type { TimedWord } from '@/core/messages/job'

@@ -1,4 +1,5 @@
-import { newRecording, type Lesson, type SoundCue } from '@/core/lesson/document'
+import type { Lesson, SoundCue } from '@/core/lesson/document'
+import { newRecording } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { DECK, lessonOver, markAt, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { checkSounds } from './sounding'

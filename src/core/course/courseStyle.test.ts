@@ -1,4 +1,4 @@
-import { emptyLesson } from '@/core/lesson/document'
+import { emptyLesson } from '@/core/lesson/newParts'
 import { applyEdit } from '@/core/lesson/edits'
 import { adoptStyle, differences, followCourse, readCourseStyle, styleOf, type CourseStyle } from './courseStyle'
 

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { DEFAULT_TARGETS, type MixTargets } from '@/core/lesson/document'
+import type { MixTargets } from '@/core/lesson/document'
+import { DEFAULT_TARGETS } from '@/core/lesson/newParts'
 
 /** What all lessons of a course share, so that they sound alike. */
 export const courseTargetsSchema = z.object({

@@ -1,5 +1,5 @@
 import type { Lesson, ShelfItem } from '@/core/lesson/document'
-import { mediaOf } from '@/core/lesson/document'
+import { mediaOf } from '@/core/lesson/usedMedia'
 
 /** What is known of a piece's rights, for people who read it. */
 function creditOf({ title, credit, source, licence }: ShelfItem): string {

@@ -1,13 +1,5 @@
-import {
-  DEFAULT_TARGETS,
-  emptyLesson,
-  lessonSchema,
-  newBed,
-  newStep,
-  type Lesson,
-  type Step,
-  newStill,
-} from './document'
+import { lessonSchema, type Lesson, type Step } from './document'
+import { DEFAULT_TARGETS, emptyLesson, newBed, newStep, newStill } from './newParts'
 import { applyEdit, type Edit } from './edits'
 
 const take = 'a'.repeat(64)

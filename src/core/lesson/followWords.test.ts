@@ -1,5 +1,6 @@
 import { markAt } from '@/core/testing/lessons'
-import { emptyLesson, newBed, newRecording, newStep, type Lesson, type Picture, newStill } from './document'
+import type { Lesson, Picture } from './document'
+import { emptyLesson, newBed, newRecording, newStep, newStill } from './newParts'
 import { applyEdit, type Edit } from './edits'
 import { wordAfter } from './followWords'
 import { newLayer } from './layers'

@@ -1,14 +1,6 @@
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
-import {
-  DEFAULT_STAY,
-  newRecording,
-  newStep,
-  READING_PACE,
-  type Picture,
-  type ShelfItem,
-  type Step,
-  newStill,
-} from './document'
+import type { Picture, ShelfItem, Step } from './document'
+import { DEFAULT_STAY, newRecording, newStep, READING_PACE, newStill } from './newParts'
 
 /** What a file brings to a lesson: its place on the shelf, its pictures, their steps. */
 

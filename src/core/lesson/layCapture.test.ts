@@ -1,5 +1,6 @@
 import { TAKE } from '@/core/testing/lessons'
-import { emptyLesson, newStep, type Lesson } from './document'
+import type { Lesson } from './document'
+import { emptyLesson, newStep } from './newParts'
 import { applyEdit, type Edit } from './edits'
 import { layCapture } from './layCapture'
 import { layoutLesson } from './layout'

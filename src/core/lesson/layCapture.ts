@@ -1,5 +1,6 @@
 import type { Seconds } from '@/core/units'
-import { newRecording, newStep, type Lesson } from './document'
+import type { Lesson } from './document'
+import { newRecording, newStep } from './newParts'
 import type { Edit } from './edits'
 import { shelfItem } from './fromFile'
 import { layoutLesson } from './layout'

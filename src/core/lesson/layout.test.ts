@@ -1,4 +1,5 @@
-import { DEFAULT_STAY, emptyLesson, newStep, type LengthRule, type Lesson, type SoundCue, type Step } from './document'
+import type { LengthRule, Lesson, SoundCue, Step } from './document'
+import { DEFAULT_STAY, emptyLesson, newStep } from './newParts'
 import { markAt } from '@/core/testing/lessons'
 import { applyEdit } from './edits'
 import { layoutLesson } from './layout'

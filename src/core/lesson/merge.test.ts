@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import { emptyLesson, newBed, newStep, type Lesson, type Step, newStill } from './document'
+import type { Lesson, Step } from './document'
+import { emptyLesson, newBed, newStep, newStill } from './newParts'
 import { applyEdit, type Edit } from './edits'
 import { mergeLessons, sharing, type Side } from './merge'
 

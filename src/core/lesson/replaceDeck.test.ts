@@ -1,4 +1,5 @@
-import { emptyLesson, newStep, type Lesson, newStill } from './document'
+import type { Lesson } from './document'
+import { emptyLesson, newStep, newStill } from './newParts'
 import { applyEdit } from './edits'
 import { changedNotes } from './replaceDeck'
 import type { MediaInfo } from '@/core/messages/media'

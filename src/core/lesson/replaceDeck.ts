@@ -1,4 +1,5 @@
-import { newStep, type Lesson, type Picture, type ShelfItem, type Step, newStill } from './document'
+import type { Lesson, Picture, ShelfItem, Step } from './document'
+import { newStep, newStill } from './newParts'
 import { isNothing, isSaidInOthers } from './otherLanguages'
 import { isHungOn } from './rehang'
 import type { PageMatch } from '@/core/messages/job'

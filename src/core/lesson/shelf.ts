@@ -1,5 +1,6 @@
 import { UserError } from '@/core/userError'
-import { picturesOfStep, type Lesson, type MediaHash, type Passage, type ShelfItem } from './document'
+import type { Lesson, MediaHash, Passage, ShelfItem } from './document'
+import { picturesOfStep } from './usedMedia'
 
 /** Files are named and credited once, on the shelf, wherever they are used. */
 

@@ -1,5 +1,6 @@
 import { TAKE, SONG, lessonOver } from '@/core/testing/lessons'
-import { emptyLesson, lessonSchema, newRecording, newStep, type BedCue, type Lesson } from './document'
+import { lessonSchema, type BedCue, type Lesson } from './document'
+import { emptyLesson, newRecording, newStep } from './newParts'
 import { applyEdit } from './edits'
 import { LIMITS } from './limits'
 import { assertStorable } from './storable'

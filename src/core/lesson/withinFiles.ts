@@ -1,5 +1,6 @@
 import { clamp, type Seconds } from '@/core/units'
-import { picturesOfStep, type Lesson, type MediaHash, type Picture, type Step } from './document'
+import type { Lesson, MediaHash, Picture, Step } from './document'
+import { picturesOfStep } from './usedMedia'
 
 /** Length of a file; undefined where it is not known. */
 export type LengthOf = (media: MediaHash) => Seconds | null | undefined

@@ -1,4 +1,5 @@
-import { newBed, type BedCue, type Lesson } from '@/core/lesson/document'
+import type { BedCue, Lesson } from '@/core/lesson/document'
+import { newBed } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { lessonOver, musicLike, SONG, soundBank, TAKE } from '@/core/testing/lessons'
 import type { SpeechSegment } from '@/core/measure/speech'

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { layoutLesson } from '@/core/lesson/layout'
-import { newRecording, type Lesson } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
+import { newRecording } from '@/core/lesson/newParts'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { integratedLoudness } from '@/core/measure/loudness'
 import { createTruePeakMeter } from '@/core/measure/truePeak'

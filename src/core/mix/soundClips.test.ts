@@ -1,4 +1,5 @@
-import { newRecording, newStep, type Lesson, type SoundCue } from '@/core/lesson/document'
+import type { Lesson, SoundCue } from '@/core/lesson/document'
+import { newRecording, newStep } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { noise, tones } from '@/core/testing/signals'

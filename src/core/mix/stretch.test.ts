@@ -1,4 +1,4 @@
-import { emptyLesson, newRecording, newStep } from '@/core/lesson/document'
+import { emptyLesson, newRecording, newStep } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { soundBank, TAKE } from '@/core/testing/lessons'
 import { tones } from '@/core/testing/signals'

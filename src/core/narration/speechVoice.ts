@@ -8,6 +8,8 @@ export interface SpeechVoice {
   name: string
   /** BCP 47. */
   language: string
+  /** What may be done with what it says, where somebody has noted it. */
+  licence?: string
 }
 
 /** How a script is read by a synthesised voice. */

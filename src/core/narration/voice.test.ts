@@ -1,5 +1,6 @@
 import { takeSpeech } from '@/core/measure/takeVoice'
-import { emptyLesson, newStep, type Lesson, type Passage } from '@/core/lesson/document'
+import type { Lesson, Passage } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import { applyEdit } from '@/core/lesson/edits'
 import type { RecordingDetails } from '@/core/messages/recording'
 import type { TimedWord } from '@/core/messages/job'

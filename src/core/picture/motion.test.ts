@@ -1,4 +1,5 @@
-import { newRecording, type RecordingPicture } from '@/core/lesson/document'
+import type { RecordingPicture } from '@/core/lesson/document'
+import { newRecording } from '@/core/lesson/newParts'
 import { keptParts, motionAt, planMotion, speedOf, type Motion } from './motion'
 
 const media = 'a'.repeat(64)

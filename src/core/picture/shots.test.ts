@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import { emptyLesson, newRecording, newStep, type Lesson, type Picture } from '@/core/lesson/document'
+import type { Lesson, Picture } from '@/core/lesson/document'
+import { emptyLesson, newRecording, newStep } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
 import { newLayer } from '@/core/lesson/layers'
 import { lessonFrames, planShots, samplesOfFrames, type Shot } from './shots'

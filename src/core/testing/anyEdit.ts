@@ -1,20 +1,8 @@
 import fc from 'fast-check'
 import { USUAL_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { DEFAULT_READING } from '@/core/narration/speechVoice'
-import {
-  emptyLesson,
-  newBed,
-  newRecording,
-  newStep,
-  type Anchor,
-  type Lesson,
-  type Mark,
-  type Passage,
-  type Picture,
-  type SoundCue,
-  type Step,
-  newStill,
-} from '@/core/lesson/document'
+import type { Anchor, Lesson, Mark, Passage, Picture, SoundCue, Step } from '@/core/lesson/document'
+import { emptyLesson, newBed, newRecording, newStep, newStill } from '@/core/lesson/newParts'
 import type { Edit } from '@/core/lesson/edits'
 import { FRAME_LINES, FRAME_RATES, FRAME_SHAPES } from '@/core/lesson/framing'
 import { newLayer } from '@/core/lesson/layers'

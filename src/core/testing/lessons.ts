@@ -1,4 +1,5 @@
-import { emptyLesson, newBed, newStep, type Lesson, type Mark, newStill } from '@/core/lesson/document'
+import type { Lesson, Mark } from '@/core/lesson/document'
+import { emptyLesson, newBed, newStep, newStill } from '@/core/lesson/newParts'
 import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import type { SampleSource } from '@/core/mix/renderer'
 import { HOUSE_RATE, toFactor, type Decibels, type Seconds } from '@/core/units'

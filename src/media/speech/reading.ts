@@ -14,8 +14,9 @@ import type { Assets, Recipe } from '../store/assets'
 import type { SpeechEngine, SpokenSentence } from './engine'
 import { espeak } from './espeak'
 import { flite } from './flite'
+import { ownVoices } from './ownVoices'
 
-const ENGINES: readonly SpeechEngine[] = [espeak, flite]
+const ENGINES: readonly SpeechEngine[] = [espeak, flite, ownVoices]
 
 /** A script as it was read: the sound at the house rate, and when each word is said. */
 export interface Reading {

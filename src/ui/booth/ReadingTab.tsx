@@ -25,6 +25,7 @@ export function ReadingTab() {
   const { reading } = lesson
   const change = (part: Partial<ReadingSettings>) =>
     desk.store.getState().edit({ name: 'setReading', reading: { ...reading, ...part } })
+  const licence = voices.find(({ id }) => id === reading.voice)?.licence
   const silent = lesson.steps.filter(isSilent)
   const standIns = lesson.steps.filter((step) => isStandIn(lesson, step))
   const read = async (steps: typeof silent) => {
@@ -76,6 +77,7 @@ export function ReadingTab() {
           onChange={(pause) => pause !== null && change({ pause })}
         />
       </div>
+      {licence && <p className={styles.hint}>Licence of this voice: {licence}</p>}
       <p className={styles.hint}>
         In the script, <code>*word*</code> is stressed and <code>[pause 1.5]</code> is silence.
       </p>

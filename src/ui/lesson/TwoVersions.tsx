@@ -2,7 +2,8 @@
 
 import { Modal, Radio } from 'antd'
 import { useState } from 'react'
-import { picturesOfStep, type LengthRule, type Said } from '@/core/lesson/document'
+import type { LengthRule, Said } from '@/core/lesson/document'
+import { picturesOfStep } from '@/core/lesson/usedMedia'
 import type { Clash, Side } from '@/core/lesson/merge'
 import { PictureThumb } from '../parts/PictureThumb'
 import { useDesk, useLesson } from './context'

@@ -1,5 +1,5 @@
 import type { MediaInfo } from '@/core/messages/media'
-import { emptyLesson, newStep } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import {
   breakAtCaret,

@@ -1,7 +1,7 @@
 'use client'
 
 import { useEffect } from 'react'
-import { mediaOf } from '@/core/lesson/document'
+import { mediaOf } from '@/core/lesson/usedMedia'
 import type { Player } from '../player/player'
 import { afterPaint } from '../afterPaint'
 import { fetchAnalysis } from '../arrival'

@@ -1,7 +1,8 @@
 'use client'
 
 import { nanoid } from 'nanoid'
-import { newBed, type ShelfItem } from '@/core/lesson/document'
+import type { ShelfItem } from '@/core/lesson/document'
+import { newBed } from '@/core/lesson/newParts'
 import type { Edit } from '@/core/lesson/edits'
 import { picturesOf, shownPicturesOf, stepOfPicture } from '@/core/lesson/fromFile'
 import type { MediaInfo } from '@/core/messages/media'

@@ -1,4 +1,5 @@
-import { emptyLesson, newStep, type Lesson } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import type { Player } from './player'
 import type { LessonStore } from '../lesson/lessonStore'
 

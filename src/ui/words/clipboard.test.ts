@@ -1,4 +1,5 @@
-import { emptyLesson, newStep, type SoundCue, type Take } from '@/core/lesson/document'
+import type { SoundCue, Take } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import { newLayer } from '@/core/lesson/layers'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/messages/media'

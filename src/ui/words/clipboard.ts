@@ -1,14 +1,7 @@
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
-import {
-  markSchema,
-  mediaOf,
-  shelfItemSchema,
-  soundCueSchema,
-  stepSchema,
-  takeSchema,
-  type Lesson,
-} from '@/core/lesson/document'
+import { markSchema, shelfItemSchema, soundCueSchema, stepSchema, takeSchema, type Lesson } from '@/core/lesson/document'
+import { mediaOf } from '@/core/lesson/usedMedia'
 import { layerSchema, type Layer } from '@/core/lesson/layers'
 import { copyOfStep } from '@/core/lesson/copyStep'
 import { marksOfStep } from '@/core/lesson/marks'

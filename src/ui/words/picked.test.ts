@@ -1,4 +1,5 @@
-import { newBed, type SoundCue } from '@/core/lesson/document'
+import type { SoundCue } from '@/core/lesson/document'
+import { newBed } from '@/core/lesson/newParts'
 import { nudgeAt } from '@/core/bed/nudges'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { createLessonStore, timelineOf, type LessonState } from '../lesson/lessonStore'

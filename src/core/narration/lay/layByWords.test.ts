@@ -1,4 +1,4 @@
-import { newStep } from '@/core/lesson/document'
+import { newStep } from '@/core/lesson/newParts'
 import type { JobResult } from '@/core/messages/job'
 import { TAKE } from '@/core/testing/lessons'
 import { jointScript, layByWords } from './layByWords'

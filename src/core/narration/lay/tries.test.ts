@@ -1,6 +1,6 @@
-import { newStep } from '@/core/lesson/document'
+import { newStep } from '@/core/lesson/newParts'
 import { applyEdit } from '@/core/lesson/edits'
-import { emptyLesson } from '@/core/lesson/document'
+import { emptyLesson } from '@/core/lesson/newParts'
 import { TAKE } from '@/core/testing/lessons'
 import { triesHeard } from './tries'
 

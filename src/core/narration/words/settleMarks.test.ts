@@ -1,5 +1,6 @@
 import { layoutLesson } from '@/core/lesson/layout'
-import { emptyLesson, newStep, type Lesson, type Mark } from '@/core/lesson/document'
+import type { Lesson, Mark } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import { settleMarks } from './settleMarks'
 import { stepWords } from './stepWords'
 

@@ -1,4 +1,5 @@
-import { emptyLesson, newStep, type Lesson, type Take } from '@/core/lesson/document'
+import type { Lesson, Take } from '@/core/lesson/document'
+import { emptyLesson, newStep } from '@/core/lesson/newParts'
 import { applyEdit } from '@/core/lesson/edits'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { TimedWord } from '@/core/messages/job'

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid'
-import { newStep, type LengthRule } from '@/core/lesson/document'
+import type { LengthRule } from '@/core/lesson/document'
+import { newStep } from '@/core/lesson/newParts'
 import { timelineOf } from '../../lesson/lessonStore'
 import { breakAtCaret, breakAtTime } from '../../words/caret'
 import type { SheetActions } from './actions'
