@@ -131,6 +131,8 @@ test('music that can not be held in the corridor is found where it happens', () 
   const found = check(good(), soundBank({ [TAKE]: [voice], [SONG]: [song] }))
   expect(found.map(({ code }) => code)).toContain('bed-lost')
   expect(found.every(({ code }) => code === 'bed-lost')).toBe(true)
+  // One a step, however many sentences it has.
+  expect(new Set(found.map(({ stepId }) => stepId)).size).toBe(found.length)
 })
 
 test('a picture over which nothing is said while the voice was laid elsewhere', () => {

@@ -188,25 +188,27 @@ function checkBalance(lesson: Lesson, timeline: Timeline, { levels }: PlannedMix
     }
     return found.filter(({ from, to }) => to - from >= NOTICED_FROM)
   }
-  const finding =
-    (code: FindingCode, severity: Finding['severity'], say: (lu: string) => string) =>
-    ({ from, worst }: { from: Seconds; worst: number }): Finding => {
-      const step = timeline.steps.findLast(({ start }) => start <= from)
-      return {
-        severity,
-        code,
-        stepId: step?.step.id,
-        at: from,
-        text: `Step ${(step?.index ?? 0) + 1}: ${say(worst.toFixed(1))}`,
-      }
-    }
+  const stepAt = (time: Seconds) => timeline.steps.findLast(({ start }) => start <= time)
+  /** One finding a step, at its first place. */
+  const findings = (
+    code: FindingCode,
+    severity: Finding['severity'],
+    places: ReturnType<typeof runs>,
+    say: (lu: string) => string,
+  ) =>
+    timeline.steps.flatMap((span): Finding[] => {
+      const own = places.filter(({ from }) => stepAt(from) === span)
+      if (own.length === 0) return []
+      const worst = Math.max(...own.map((place) => place.worst)).toFixed(1)
+      const often = own.length > 1 ? `, in ${own.length} places` : ''
+      const text = `Step ${span.index + 1}: ${say(worst)}${often}.`
+      return [{ severity, code, stepId: span.step.id, at: own[0]!.from, text }]
+    })
+  const nearer = runs((clearance, target) => clearance < target - CORRIDOR)
+  const fainter = runs((clearance, target) => clearance > target + CORRIDOR)
   return [
-    ...runs((clearance, target) => clearance < target - CORRIDOR).map(
-      finding('voice-masked', 'warning', (lu) => `the music comes ${lu} LU closer to the voice than asked for.`),
-    ),
-    ...runs((clearance, target) => clearance > target + CORRIDOR).map(
-      finding('bed-lost', 'hint', (lu) => `the music is ${lu} LU fainter than asked for.`),
-    ),
+    ...findings('voice-masked', 'warning', nearer, (lu) => `the music comes ${lu} LU closer to the voice than asked for`),
+    ...findings('bed-lost', 'hint', fainter, (lu) => `the music is ${lu} LU fainter than asked for`),
   ]
 }
 

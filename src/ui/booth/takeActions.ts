@@ -123,18 +123,19 @@ const replacing = (take: Take, info: MediaInfo, places: [number, number][]): Edi
   places,
 })
 
+/** By the words that are found in both; by the pauses where there is no script, or it is not what they say. */
 async function anchors({ store }: Desk, take: Take, info: MediaInfo): Promise<[number, number][]> {
   const { language } = store.getState().history.lesson
-  if (take.script.trim() === '') {
-    const [before, after] = await Promise.all([fetchAnalysis(take.media), fetchAnalysis(info.hash)])
-    return anchorsByPauses(takeSpeech(before), takeSpeech(after))
-  }
   const align = (media: string, from: number, to: number) =>
     runJob({ kind: 'align', media, from, to, script: take.script, language })
-  const [before, after] = await Promise.all([align(take.media, take.from, take.to), align(info.hash, 0, info.length!)])
-  return anchorsByWords(before.words, after.words)
-}
-
-function takeFrom(step: Step, info: MediaInfo, kind: Take['kind'], name: string): Take {
-  return { ...newTake(nanoid(10), info.hash, step, { from: 0, to: info.length! }, kind), name }
+  if (take.script.trim() !== '') {
+    const [before, after] = await Promise.all([
+      align(take.media, take.from, take.to),
+      align(info.hash, 0, info.length!),
+    ])
+    const byWords = anchorsByWords(before.words, after.words)
+    if (byWords.length > 0) return byWords
+  }
+  const [before, after] = await Promise.all([fetchAnalysis(take.media), fetchAnalysis(info.hash)])
+  return anchorsByPauses(takeSpeech(before), takeSpeech(after))
 }
