@@ -207,7 +207,12 @@ function checkBalance(lesson: Lesson, timeline: Timeline, { levels }: PlannedMix
   const nearer = runs((clearance, target) => clearance < target - CORRIDOR)
   const fainter = runs((clearance, target) => clearance > target + CORRIDOR)
   return [
-    ...findings('voice-masked', 'warning', nearer, (lu) => `the music comes ${lu} LU closer to the voice than asked for`),
+    ...findings(
+      'voice-masked',
+      'warning',
+      nearer,
+      (lu) => `the music comes ${lu} LU closer to the voice than asked for`,
+    ),
     ...findings('bed-lost', 'hint', fainter, (lu) => `the music is ${lu} LU fainter than asked for`),
   ]
 }

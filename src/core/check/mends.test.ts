@@ -67,7 +67,10 @@ test.each<[FindingCode, Lesson]>([
   ['low-contrast', lessonWith({ look: { ...look, ink: '#999999' } }, [words(PLAIN)])],
   ['outside', lessonWith({}, [words({ ...PLAIN, x: 0.9 })])],
   ['edge-over-words', lessonWith({ edge: { kind: 'dissolve', length: 2 } })],
-  ['near-music', lessonWith({ bedCues: [newBed('m', RING, 's')], targets: { ...emptyLesson('x').targets, clearance: 3 } })],
+  [
+    'near-music',
+    lessonWith({ bedCues: [newBed('m', RING, 's')], targets: { ...emptyLesson('x').targets, clearance: 3 } }),
+  ],
   ['loose-sound', lessonWith({ sounds: [{ ...bell, anchor: { kind: 'mark', mark: 'gone', offset: 0 } }] })],
   ['loose-layer', lessonWith({}, [{ ...words(PLAIN), from: 'gone' }])],
   ['captions-over-words', lessonWith({}, [words({ x: 0.2, y: 0.8, width: 0.5, height: 0.1 })])],

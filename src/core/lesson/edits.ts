@@ -18,7 +18,19 @@ import { assertStorable } from './storable'
 import { changeTakes, type TakeEdit } from './takeEdits'
 import { withinFiles, type LengthOf } from './withinFiles'
 import { changeWords, type WordEdit } from './wordEdits'
-import type { BedCue, LengthRule, MediaHash, Lesson, Mark, MixTargets, Passage, Picture, ShelfItem, Step, Take } from './document'
+import type {
+  BedCue,
+  LengthRule,
+  MediaHash,
+  Lesson,
+  Mark,
+  MixTargets,
+  Passage,
+  Picture,
+  ShelfItem,
+  Step,
+  Take,
+} from './document'
 
 /**
  * Everything that can be done to a lesson. Each edit carries the user's word for it, and all it needs:

@@ -1,6 +1,18 @@
 import isEqual from 'fast-deep-equal'
 import type { Layer } from './layers'
-import type { BedCue, CaptionCorrection, Lesson, Mark, Narration, Nudge, Said, ShelfItem, SoundCue, Step, Take } from './document'
+import type {
+  BedCue,
+  CaptionCorrection,
+  Lesson,
+  Mark,
+  Narration,
+  Nudge,
+  Said,
+  ShelfItem,
+  SoundCue,
+  Step,
+  Take,
+} from './document'
 
 /**
  * What two windows made of one lesson, put together: a three-way merge over what the lesson consists of (steps, what is

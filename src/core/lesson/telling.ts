@@ -1,5 +1,13 @@
 import { UserError } from '@/core/userError'
-import { FORMAT_VERSION, type Lesson, type LessonDocument, type Narration, type Said, type ShownStep, type Step } from './document'
+import {
+  FORMAT_VERSION,
+  type Lesson,
+  type LessonDocument,
+  type Narration,
+  type Said,
+  type ShownStep,
+  type Step,
+} from './document'
 
 /** A stored document becomes the lesson it is in one language, and back; nothing is lost on the way. */
 

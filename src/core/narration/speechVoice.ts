@@ -43,12 +43,10 @@ export function sentencesToSay(
 ): SentenceToSay[] {
   const said = new Map(pronunciations.map(({ word, saidAs }) => [bare(word), saidAs]))
   return sentences.map(({ firstWord, lastWord }) => ({
-    words: words
-      .slice(firstWord, lastWord + 1)
-      .map(({ text, stressed }, i, own) => ({
-        said: pronounce(text, said) ?? sayAs(text, own[i - 1]?.text, language) ?? text,
-        stressed,
-      })),
+    words: words.slice(firstWord, lastWord + 1).map(({ text, stressed }, i, own) => ({
+      said: pronounce(text, said) ?? sayAs(text, own[i - 1]?.text, language) ?? text,
+      stressed,
+    })),
   }))
 }
 

@@ -53,7 +53,9 @@ async function spoken({ name }: OwnVoice, program: string, args: string[], sente
     return { rate, samples: channels[0]!, starts: null }
   } catch (error) {
     if (signal?.aborted || !(error instanceof ProgramError || error instanceof UserError)) throw error
-    throw new UserError(`The voice "${name}" did not read this: ${error.message} Try it by hand, or choose another one.`)
+    throw new UserError(
+      `The voice "${name}" did not read this: ${error.message} Try it by hand, or choose another one.`,
+    )
   }
 }
 

@@ -67,7 +67,12 @@ export async function readAloud(
   const parsed = readScript(script)
   const { words, sentences } = parsed
   if (sentences.length === 0) throw new UserError('There are no words to read here. Write a script first.')
-  const said = await saySentences(sentencesToSay(parsed, pronunciations, await languageOf(settings.voice)), settings, assets, options)
+  const said = await saySentences(
+    sentencesToSay(parsed, pronunciations, await languageOf(settings.voice)),
+    settings,
+    assets,
+    options,
+  )
   const rate = said[0]!.rate
   const pieces: Float32Array[] = [silence(EDGE, rate)]
   const read: ReadWord[] = []

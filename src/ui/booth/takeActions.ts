@@ -139,3 +139,7 @@ async function anchors({ store }: Desk, take: Take, info: MediaInfo): Promise<[n
   const [before, after] = await Promise.all([fetchAnalysis(take.media), fetchAnalysis(info.hash)])
   return anchorsByPauses(takeSpeech(before), takeSpeech(after))
 }
+
+function takeFrom(step: Step, info: MediaInfo, kind: Take['kind'], name: string): Take {
+  return { ...newTake(nanoid(10), info.hash, step, { from: 0, to: info.length! }, kind), name }
+}

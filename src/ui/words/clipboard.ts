@@ -1,6 +1,13 @@
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
-import { markSchema, shelfItemSchema, soundCueSchema, stepSchema, takeSchema, type Lesson } from '@/core/lesson/document'
+import {
+  markSchema,
+  shelfItemSchema,
+  soundCueSchema,
+  stepSchema,
+  takeSchema,
+  type Lesson,
+} from '@/core/lesson/document'
 import { mediaOf } from '@/core/lesson/usedMedia'
 import { layerSchema, type Layer } from '@/core/lesson/layers'
 import { copyOfStep } from '@/core/lesson/copyStep'
