@@ -2,7 +2,7 @@
 
 import { SearchOutlined } from '@ant-design/icons'
 import { Button, Input } from 'antd'
-import { useCallback, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import type { CourseListing } from '@/core/course/listing'
 import { call } from '../api'
 import { Brand } from '../parts/Brand'
@@ -71,6 +71,12 @@ function lessonsNamed({ title, lessons }: CourseListing, sought: string): Course
 }
 
 function DropPlace({ over, onFiles }: { over: boolean; onFiles: (files: File[]) => void }) {
+  const input = useRef<HTMLInputElement>(null)
+  // Somebody may be quicker than the page: what was chosen before it listened is taken now.
+  useEffect(() => {
+    const early = [...(input.current?.files ?? [])]
+    if (early.length > 0) onFiles(early)
+  }, [onFiles])
   return (
     <label className={styles.drop} data-over={over || undefined}>
       <svg viewBox="0 0 120 64" width="120" height="64" aria-hidden="true">
@@ -93,6 +99,7 @@ function DropPlace({ over, onFiles }: { over: boolean; onFiles: (files: File[]) 
       <span>All at once, in any order. You get a first lesson in which every slide stays as long as its words.</span>
       <span className={styles.choose}>or choose files</span>
       <input
+        ref={input}
         type="file"
         multiple
         className="visually-hidden"
