@@ -61,9 +61,10 @@ export function oddWords(
   for (const script of scripts) {
     const { words } = readScript(script)
     words.forEach(({ text }, i) => {
-      const saidAs = sayAs(text, words[i - 1]?.text, language)
-      const word = inner(text)
-      if (saidAs !== null && !told.has(bare(text))) found.set(`${word} ${saidAs}`, { word, saidAs: inner(saidAs) })
+      const said = sayAs(text, words[i - 1]?.text, language)
+      if (said === null || told.has(bare(text))) return
+      const one = { word: inner(text), saidAs: inner(said) }
+      found.set(`${one.word} ${one.saidAs}`, one)
     })
   }
   return [...found.values()]
@@ -76,7 +77,7 @@ const inner = (text: string) => text.replace(/^[([{"'“‘«]+|[)\]}"'”’».
 function pronounce(text: string, said: ReadonlyMap<string, string>): string | null {
   const other = said.get(bare(text))
   if (other === undefined) return null
-  const [, before, , after] = /^([^\p{L}\p{N}]*)(.*?)([^\p{L}\p{N}]*)$/su.exec(text)!
+  const [, before, , after] = /^([([{"'“‘«]*)(.*?)([)\]}"'”’».,;:!?…]*)$/su.exec(text)!
   return before + other + after
 }
 

@@ -8,10 +8,7 @@ import { readFileSync, writeSync } from 'node:fs'
 
 const SYNCHRONOUS = 2
 const RATE = 1
-const VOLUME = 2
 const PITCH = 3
-/** Of 100: stressed words are louder than the rest, and would be cut flat at the engine's own volume. */
-const WITH_HEADROOM = 50
 const UTF8 = 0x01
 const SSML = 0x10
 const CHARACTERS = 1
@@ -59,7 +56,6 @@ if (voiceByName(voice) !== 0) {
 }
 setParameter(RATE, rate, 0)
 setParameter(PITCH, pitch, 0)
-setParameter(VOLUME, WITH_HEADROOM, 0)
 
 let pieces = []
 let words = []

@@ -15,16 +15,6 @@ beforeAll(async () => {
 })
 afterAll(() => rm(folder, { recursive: true, force: true }))
 
-test.each([30, 50, 80])('stressed words are not cut flat, at a pitch of %d', async (pitch) => {
-  const script = '*Stop* at *once*! *Never* go *astern* here. *Always* *ask* the *harbour* master *before* you *go*.'
-  for (const voice of ['espeak-ng:en-gb', 'espeak-ng:en-us', 'espeak-ng:de']) {
-    const { samples } = await readAloud(script, { ...DEFAULT_READING, voice, pitch }, [], assets)
-    const peak = samples.reduce((most, value) => Math.max(most, Math.abs(value)), 0)
-    expect(peak).toBeGreaterThan(0.1)
-    expect(peak).toBeLessThan(0.9)
-  }
-})
-
 test('what is written in figures and signs is read as it is said, each word at its time', async () => {
   const length = async (script: string, list: { word: string; saidAs: string }[] = []) =>
     (await readAloud(script, DEFAULT_READING, list, assets)).samples.length / HOUSE_RATE

@@ -37,7 +37,7 @@ export interface ReadWord {
 }
 
 /** Raised when an engine's way of saying things changes, so that sentences said before are not used again. */
-const EDITION = 2
+const EDITION = 1
 /** Kept before the first word and after the last one. */
 const EDGE: Seconds = 0.15
 /** Sound of an engine below this is the silence around its words. */

@@ -35,7 +35,12 @@ function money(core: string, language: string): string | null {
   const value = currency ? numberOf(amount!, language) : null
   if (value === null) return null
   const [whole, part] = [Math.floor(value), Math.round((value % 1) * 100)]
-  const name = named(whole, language, { style: 'currency', currency, currencyDisplay: 'name' }, 'currency')
+  const name = named(
+    whole,
+    language,
+    { style: 'currency', currency, currencyDisplay: 'name', maximumFractionDigits: 0 },
+    'currency',
+  )
   return `${whole} ${name.replace(/^US[- ]/, '')}${part > 0 ? ` ${part}` : ''}`
 }
 
