@@ -1,5 +1,5 @@
 import { readAnalysis, writeAnalysis } from '@/core/formats/analysis'
-import { analyse, musicLike, speechLike } from '@/core/testing/lessons'
+import { analyse, speechLike } from '@/core/testing/lessons'
 import { noise, tones } from '@/core/testing/signals'
 import { createAnalyser } from './analysis'
 import { BAND_CENTRES, bandByteToDecibels } from './bands'

@@ -1,8 +1,8 @@
 import { clamp } from '@/core/units'
-import type { Visit } from './describe'
 import { averaged, FEATURES } from './features'
 import { distance, type TakeFrames } from './path'
 import type { Reference } from './reference'
+import type { Visit } from './visits'
 
 /**
  * Whether somebody really says what a path found. A path finds something in any recording: it takes the cheapest way, and

@@ -1,7 +1,7 @@
-import { visitsOf, type Visit } from './describe'
 import { FEATURES } from './features'
 import { distance, findPath, pauseAfter, type TakeFrames } from './path'
 import type { Reference } from './reference'
+import { visitsOf, type Visit } from './visits'
 
 /** A visit that speaks so much longer than its sentence, and so many frames besides, has something else in it. */
 const TOO_LONG = { times: 1.05, frames: 15 }
