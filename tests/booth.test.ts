@@ -97,6 +97,14 @@ const recordFor = (seconds: number) => new Promise((resolve) => setTimeout(resol
 const shownTime = async (page: Page) =>
   Number((await page.$eval('[data-testid="recorded-time"]', (one) => one.textContent!)).split(':')[1])
 
+/** What is recorded is counted, not what passes here: a busy machine may be late with either. */
+const recordUntil = (page: Page, seconds: number) =>
+  page.waitForFunction(
+    (until) => Number(document.querySelector('[data-testid="recorded-time"]')?.textContent?.split(':')[1]) >= until,
+    { polling: 50 },
+    seconds,
+  )
+
 async function soundOf(media: string): Promise<Float32Array> {
   const response = await fetch(`${application.url}/api/media/${media}/sound.f32`)
   return new Float32Array(await response.arrayBuffer())
@@ -195,11 +203,11 @@ test('walking through: one reading over three steps, the key presses kept as bre
   const { page, faults } = await inBooth(fakeMicrophone(microphone))
   await goToStep(page, 1)
   await startRecording(page, 'Walk through')
-  await recordFor(4)
+  await recordUntil(page, 4)
   await page.keyboard.press('Space')
-  await recordFor(4)
+  await recordUntil(page, 8)
   await page.keyboard.press('Space')
-  await recordFor(4)
+  await recordUntil(page, 12)
   await page.keyboard.press('r')
   await page.waitForFunction(() => document.querySelector('[data-testid="recorded-time"]')?.textContent !== 'saving…')
   await waitUntilReady(page)

@@ -50,7 +50,7 @@ export const clickOn = (page: Page, words: string): Promise<void> =>
             !(one as HTMLButtonElement).disabled &&
             (one.textContent?.trim() === wanted || one.getAttribute('aria-label') === wanted),
         ) ?? null,
-      { timeout: 30_000 },
+      { timeout: 90_000 },
       words,
     ),
   )

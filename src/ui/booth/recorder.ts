@@ -35,6 +35,7 @@ export async function recordVoice(
   let piece: Float32Array[] = []
   let waiting = 0
   let total = 0
+  let arrived = performance.now()
   let keeping: Promise<void> = Promise.resolve()
   const flush = () => {
     if (waiting === 0) return
@@ -47,13 +48,16 @@ export async function recordVoice(
     piece.push(samples.slice())
     waiting += samples.length
     total += samples.length
+    arrived = performance.now()
     if (waiting >= PIECE * rate) flush()
   })
   return {
     id,
     time: () => total / rate,
     mark(step) {
-      details = { ...details, marks: [...details.marks, { step, at: total / rate }] }
+      // Samples that are still on their way to a busy page were said before this.
+      const at = total / rate + (performance.now() - arrived) / 1000
+      details = { ...details, marks: [...details.marks, { step, at }] }
       void keeper.describe(details)
     },
     details: () => details,

@@ -7,7 +7,6 @@ import { LIMITS } from '@/core/lesson/limits'
 import { clock } from '../../format'
 import { useTyped } from '../../lesson/useTyped'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
-import { EdgeSettings } from '../../over/EdgeSettings'
 import { OverPictures } from '../../over/OverPictures'
 import { onDemand } from '../../parts/onDemand'
 import type { SheetActions } from '../actions/actions'
@@ -15,15 +14,16 @@ import { LooseThings } from '../LooseThings'
 import { Fold } from '../Fold'
 import { LengthEditor } from './LengthEditor'
 import { HeardReport } from './HeardReport'
-import { FurtherPictures } from './FurtherPictures'
-import { RecordingEditor } from './RecordingEditor'
 import { CardLines } from './CardLines'
-import { SoundTrackChoice } from './SoundTrackChoice'
 import styles from '../panel.module.css'
 
+const EdgeSettings = onDemand(() => import('../../over/EdgeSettings').then((part) => part.EdgeSettings))
 const FramingSettings = onDemand(() => import('../../video/FramingSettings').then((part) => part.FramingSettings))
 const StepCaptions = onDemand(() => import('../../captions/StepCaptions').then((part) => part.StepCaptions))
 const ChapterSettings = onDemand(() => import('./ChapterSettings').then((part) => part.ChapterSettings))
+const FurtherPictures = onDemand(() => import('./FurtherPictures').then((part) => part.FurtherPictures))
+const RecordingEditor = onDemand(() => import('./RecordingEditor').then((part) => part.RecordingEditor))
+const SoundTrackChoice = onDemand(() => import('./SoundTrackChoice').then((part) => part.SoundTrackChoice))
 
 /** What is set for one step: what is usual at once, the rest folded. */
 export function StepSettings({ span, actions }: { span: StepSpan; actions: SheetActions }) {
