@@ -3,18 +3,23 @@ import { mkdirSync } from 'node:fs'
 import { readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import pg from 'pg'
+import { eq } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import type { Lesson } from '@/core/lesson/document'
-import { emptyLesson, newStep } from '@/core/lesson/newParts'
+import { emptyLesson, newStep, newStill } from '@/core/lesson/newParts'
 import { jobInputSchema, jobResultSchemas, type JobKind } from '@/core/messages/job'
 import { NotThere } from '@/core/userError'
 import { db, isDatabaseAway, pool, transaction } from '@/db/client'
 import { styleOf } from '@/core/course/courseStyle'
-import { createCourse, listCourses } from '@/db/courses'
+import { stepsAtEnd } from '@/core/course/sharedSteps'
+import { courseEnds, setCourseEnd } from '@/db/courseEnds'
+import { courseDelivery, createCourse, listCourses, setCourseDelivery } from '@/db/courses'
 import { courseStyle, setCourseStyle } from '@/db/courseStyles'
 import { cancelJob, exportsOfLesson, failJob, findJob, finishJob, insertJob, loadJob, reportProgress } from '@/db/jobs'
 import { documentOf } from '@/core/lesson/telling'
 import { createLesson, listRevisions, loadLesson, nameRevision, saveLesson, thinRevisions } from '@/db/lessons'
+import { hashesNeeded } from '@/db/references'
+import { courses } from '@/db/schema'
 import { summaries } from '@/db/summaries'
 import { resendLost } from '@/jobs/orphans'
 import { prepareQueues, queue, sendJob } from '@/jobs/queue'
@@ -316,4 +321,31 @@ test('when a course says how its lessons look, those that were as it was follow,
   expect((await loadLesson(square)).lesson).toMatchObject({ frame: { shape: '1:1' }, opening: 1 })
   expect((await listRevisions(plain)).map(({ revision }) => revision)).toEqual([2, 1])
   await expect(courseStyle('nowhere')).rejects.toBeInstanceOf(NotThere)
+})
+
+test('when a course says how its lessons begin, all do but the one that is open, and their files stay', async () => {
+  const own = await createCourse('Day Skipper Mornings')
+  const welcome = { ...newStep('welcome', 'Welcome', newStill('d'.repeat(64), 1)), script: 'Welcome.' }
+  const open = await createLesson(own, { ...lesson('Open'), steps: [welcome, ...lesson().steps] })
+  const other = await createLesson(own, lesson('Other'))
+  const steps = stepsAtEnd((await loadLesson(open)).lesson, 'first', 1)
+  expect(await setCourseEnd(own, 'first', steps, open)).toBe(1)
+  expect(await courseEnds(own)).toEqual({ first: steps, last: null })
+  expect((await loadLesson(other)).lesson.steps[0]).toEqual(welcome)
+  expect(await hashesNeeded(0)).toContain('d'.repeat(64))
+  expect(await setCourseEnd(own, 'first', null)).toBe(2)
+  expect((await loadLesson(other)).lesson.steps).toEqual(lesson().steps)
+  await expect(setCourseEnd('nowhere', 'last', null)).rejects.toBeInstanceOf(NotThere)
+})
+
+test('what is made of each lesson of a course is kept; what this program does not know is nothing', async () => {
+  const own = await createCourse('Day Skipper Afternoons')
+  expect(await courseDelivery(own)).toEqual([])
+  await setCourseDelivery(own, ['video', 'captions-vtt'])
+  expect(await courseDelivery(own)).toEqual(['video', 'captions-vtt'])
+  await db()
+    .update(courses)
+    .set({ delivery: ['of a later time'] })
+    .where(eq(courses.id, own))
+  expect(await courseDelivery(own)).toEqual([])
 })

@@ -3,8 +3,9 @@ import { nanoid } from 'nanoid'
 import type { CourseHead } from '@/core/course/courseCopy'
 import type { Lesson } from '@/core/lesson/document'
 import { transaction, db } from './client'
+import { courseEnds } from './courseEnds'
 import { courseStyle } from './courseStyles'
-import { courseTitle, pronunciationsOf } from './courses'
+import { courseDelivery, courseTitle, pronunciationsOf } from './courses'
 import { insertLesson } from './lessons'
 import { courses, lessons } from './schema'
 
@@ -14,6 +15,8 @@ export async function courseForCopy(id: string): Promise<{ head: CourseHead; doc
     title: await courseTitle(id),
     pronunciations: await pronunciationsOf(id),
     style: await courseStyle(id),
+    ends: await courseEnds(id),
+    delivery: await courseDelivery(id),
   }
   const rows = await db()
     .select({ document: lessons.document })
@@ -24,13 +27,10 @@ export async function courseForCopy(id: string): Promise<{ head: CourseHead; doc
 }
 
 /** Another course, with its lessons in this order: all of it, or nothing. Returns its id. */
-export async function createCourseWith(
-  { title, pronunciations, style }: CourseHead,
-  copied: readonly Lesson[],
-): Promise<string> {
+export async function createCourseWith(head: CourseHead, copied: readonly Lesson[]): Promise<string> {
   const course = nanoid(10)
   await transaction(async (tx) => {
-    await tx.insert(courses).values({ id: course, title, pronunciations, style })
+    await tx.insert(courses).values({ id: course, ...head })
     for (const [place, lesson] of copied.entries()) {
       const id = nanoid(10)
       await insertLesson(tx, course, lesson, id)

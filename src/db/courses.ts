@@ -1,6 +1,7 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
+import { deliverySchema, type Delivery } from '@/core/course/delivery'
 import type { AnyLessonListing, CourseListing } from '@/core/course/listing'
 import { cutText } from '@/core/text'
 import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
@@ -71,6 +72,18 @@ export async function courseOrFirst(id: string | null): Promise<string> {
 export async function pronunciationsOf(id: string): Promise<Pronunciation[]> {
   const [course] = await db().select().from(courses).where(eq(courses.id, id))
   return z.array(pronunciationSchema).parse(course?.pronunciations ?? [])
+}
+
+/** What is made of each of its lessons; of what this program does not know, nothing. */
+export async function courseDelivery(id: string): Promise<Delivery> {
+  await courseTitle(id)
+  const [course] = await db().select({ delivery: courses.delivery }).from(courses).where(eq(courses.id, id))
+  return deliverySchema.catch([]).parse(course?.delivery)
+}
+
+export async function setCourseDelivery(id: string, delivery: Delivery): Promise<void> {
+  await courseTitle(id)
+  await db().update(courses).set({ delivery }).where(eq(courses.id, id))
 }
 
 export async function setPronunciations(id: string, pronunciations: Pronunciation[]): Promise<void> {

@@ -16,6 +16,7 @@ export async function hashesNeeded(days: number): Promise<Set<string>> {
   const sources = [
     sql`select document::text as text from lessons`,
     sql`select document::text from revisions`,
+    sql`select ends::text from courses where ends is not null`,
     sql`select result::text from jobs where kind = 'import' and result is not null and created_at > ${recent}`,
     sql`select j.result::text from jobs j join recordings r on r.import_id = j.id where r.state <> 'taken' and j.result is not null`,
     sql`select details::text from recordings where state <> 'taken'`,

@@ -10,6 +10,10 @@ export const courses = pgTable('courses', {
   pronunciations: jsonb('pronunciations').notNull().default([]),
   /** How its lessons look (core/course/courseStyle.ts); null: nobody has said so. */
   style: jsonb('style'),
+  /** The steps its lessons begin and end with (core/course/sharedSteps.ts); null: none. */
+  ends: jsonb('ends'),
+  /** What is made of each of its lessons, by the names of core/delivery/outputs.ts. */
+  delivery: jsonb('delivery').notNull().default([]),
   /** Among the others, where the author has put them in an order; null: after them, by age. */
   place: integer('place'),
   /** Kept for a while, and can be brought back (db/deleted.ts). */

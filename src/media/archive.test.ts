@@ -1,3 +1,4 @@
+import { stepsAtEnd } from '@/core/course/sharedSteps'
 import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import { createWriteStream } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -157,6 +158,8 @@ test('a course goes into one archive and comes out the same: lessons in their or
     title: 'Basics',
     pronunciations: [{ word: 'Skerrow', saidAs: 'skerra' }],
     style: { ...styleOf(lesson), opening: 1 },
+    ends: { first: stepsAtEnd(lesson, 'first', 1), last: null },
+    delivery: ['video' as const],
   }
   const documents = lessons.map(documentOf)
   const file = join(folder, 'course.zip')

@@ -6,6 +6,7 @@ import { pipeline } from 'node:stream/promises'
 import type { Entry, ZipFile } from 'yauzl'
 import { z } from 'zod'
 import { readCourseHead, writeCourseHead, type CourseHead } from '@/core/course/courseCopy'
+import { mediaOfEnds, NO_ENDS } from '@/core/course/sharedSteps'
 import type { Lesson } from '@/core/lesson/document'
 import { mediaOf } from '@/core/lesson/usedMedia'
 import { storableLesson } from '@/core/lesson/storable'
@@ -61,7 +62,7 @@ export async function courseArchiveOf(
   store: MediaStore,
 ): Promise<Readable> {
   return zipOf([
-    ...(await mediaParts(media, store)),
+    ...(await mediaParts([...new Set([...media, ...mediaOfEnds(head.ends)])], store)),
     ...documents.map((document, i) => ({ name: lessonName(i), content: asJson(document) })),
     { name: 'course.json', content: asJson(writeCourseHead(head)) },
   ])
@@ -113,6 +114,7 @@ export async function readCopy(path: string, store: MediaStore, options: ImportO
         lessons.push(parseAs((json) => readLesson(json), await readJson(name)))
       const list = parseAs((json) => mediaListSchema.parse(json), await readJson('media/media.json'))
       const needed = new Set(lessons.flatMap((lesson) => [...mediaOf(lesson)]))
+      for (const hash of mediaOfEnds(course?.ends ?? NO_ENDS)) needed.add(hash)
       const wanted = list.filter(({ hash }) => needed.has(hash))
       const lengths = await takeFiles(zip, entries, wanted, store, work, options)
       return {

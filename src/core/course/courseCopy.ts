@@ -2,6 +2,8 @@ import { z } from 'zod'
 import { LIMITS } from '@/core/lesson/limits'
 import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { readCourseStyle, type CourseStyle } from './courseStyle'
+import { deliverySchema, type Delivery } from './delivery'
+import { courseEndsSchema, NO_ENDS, type CourseEnds } from './sharedSteps'
 
 /** What a saved copy of a course says of the course itself; its lessons stand beside it. */
 export interface CourseHead {
@@ -9,6 +11,10 @@ export interface CourseHead {
   pronunciations: Pronunciation[]
   /** Null: nobody has said how its lessons look. */
   style: CourseStyle | null
+  /** The steps its lessons begin and end with. */
+  ends: CourseEnds
+  /** What is made of each lesson. */
+  delivery: Delivery
 }
 
 const headSchema = z.object({
@@ -16,12 +22,15 @@ const headSchema = z.object({
   title: z.string().trim().min(1).max(LIMITS.nameCharacters),
   pronunciations: z.array(pronunciationSchema).max(10_000),
   style: z.unknown(),
+  /** Copies of before there were any say nothing of them. */
+  ends: courseEndsSchema.default(NO_ENDS),
+  delivery: deliverySchema.catch([]),
 })
 
 export const writeCourseHead = (head: CourseHead): object => ({ format: 1, ...head })
 
 /** Throws a ZodError where it is none, or of a later program. */
 export function readCourseHead(json: unknown): CourseHead {
-  const { title, pronunciations, style } = headSchema.parse(json)
-  return { title, pronunciations, style: style ? readCourseStyle(style) : null }
+  const { style, format: _, ...head } = headSchema.parse(json)
+  return { ...head, style: style ? readCourseStyle(style) : null }
 }

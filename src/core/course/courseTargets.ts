@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { MixTargets } from '@/core/lesson/document'
 import { DEFAULT_TARGETS } from '@/core/lesson/newParts'
+import { usual } from './usual'
 
 /** What all lessons of a course share, so that they sound alike. */
 export const courseTargetsSchema = z.object({
@@ -13,12 +14,8 @@ export const COURSE_TARGETS = ['loudness', 'clearance', 'swell'] as const
 
 /** What most lessons of a course are set to; each target by itself. */
 export function usualTargets(lessons: readonly CourseTargets[]): CourseTargets {
-  const usual = (target: keyof CourseTargets) => {
-    const counts = new Map<number, number>()
-    for (const targets of lessons) counts.set(targets[target], (counts.get(targets[target]) ?? 0) + 1)
-    return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? DEFAULT_TARGETS[target]
-  }
-  return { loudness: usual('loudness'), clearance: usual('clearance'), swell: usual('swell') }
+  const of = (target: keyof CourseTargets) => usual(lessons.map((one) => one[target])) ?? DEFAULT_TARGETS[target]
+  return { loudness: of('loudness'), clearance: of('clearance'), swell: of('swell') }
 }
 
 export const targetsForCourse = ({ loudness, clearance, swell }: MixTargets): CourseTargets => ({

@@ -11,11 +11,13 @@ import { call } from '../api'
 import { OUTPUT_GROUPS, titleOf } from '../finish/outputGroups'
 import { megabytes, percent, signed } from '../format'
 import { CourseHeader } from './CourseHeader'
+import { useDelivery } from './useDelivery'
 import styles from './course.module.css'
 
 /** All lessons of a course made in one go: only what has changed, with its progress, and all of it in one zip. */
 export function CourseMake({ course }: { course: { id: string; title: string } }) {
-  const [names, setNames] = useState<OutputName[]>(['video'])
+  const { delivery, setDelivery } = useDelivery(course.id)
+  const names: readonly OutputName[] = delivery?.length ? delivery : ['video']
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const { lessons, isLoading, isAsking, make, stop } = useCourseExports(course.id)
   const chosen = lessons.filter(({ id }) => !left.has(id))
@@ -34,8 +36,9 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
               What to make of each lesson
               <Select
                 mode="multiple"
-                value={names}
-                onChange={setNames}
+                value={[...names]}
+                disabled={delivery === undefined}
+                onChange={(chosen) => setDelivery(chosen)}
                 aria-label="What to make of each lesson"
                 optionFilterProp="label"
                 options={OUTPUT_GROUPS.map(({ title, choices }) => ({
@@ -67,8 +70,8 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
             </Button>
           </div>
           <p className={styles.note}>
-            What is made already and has not changed since is not made again. You can leave this page meanwhile; it goes
-            on.
+            What is chosen here holds for the course: it is offered in each of its lessons, too. What is made already
+            and has not changed since is not made again. You can leave this page meanwhile; it goes on.
           </p>
         </section>
         <section className={styles.card} aria-label="Lessons">

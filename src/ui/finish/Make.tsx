@@ -3,12 +3,13 @@
 import { Button, Select } from 'antd'
 import { useState } from 'react'
 import type { OutputName } from '@/core/delivery/outputs'
-import type { ExportStatus } from '@/core/messages/job'
+import { isUnderWay, type ExportStatus } from '@/core/messages/job'
 import type { Seconds } from '@/core/units'
+import { useDelivery } from '../course/useDelivery'
 import { clock, megabytes } from '../format'
-import { useSaveState, useTimeline } from '../lesson/context'
+import { useDesk, useSaveState, useTimeline } from '../lesson/context'
 import { estimateOf } from './estimate'
-import { OUTPUT_GROUPS, type OutputGroup } from './outputGroups'
+import { OUTPUT_GROUPS, titleOf, type OutputGroup } from './outputGroups'
 import styles from './finish.module.css'
 
 /** What to make: by what it is for, each with what it will come to. */
@@ -21,6 +22,7 @@ export function Make({ made, onMake }: { made: readonly ExportStatus[]; onMake: 
       <p className={styles.note}>
         {timeline.steps.length} steps, {clock(timeline.length, false)}. You can go on working meanwhile.
       </p>
+      <AsTheCourse isReady={isReady} made={made} onMake={onMake} />
       {OUTPUT_GROUPS.map((group, i) => (
         <Choice
           key={group.title}
@@ -33,6 +35,29 @@ export function Make({ made, onMake }: { made: readonly ExportStatus[]; onMake: 
         />
       ))}
     </section>
+  )
+}
+
+/** What is made of every lesson of the course: all of it in one press, but for what is there already. */
+function AsTheCourse({ isReady, made, onMake }: Pick<ChoiceProps, 'isReady' | 'made' | 'onMake'>) {
+  const { course } = useDesk()
+  const { delivery = [] } = useDelivery(course.id)
+  // One file is one of the choices below.
+  if (delivery.length < 2) return null
+  const newest = (name: OutputName) => made.find(({ input }) => input.file === name)
+  const left = delivery.filter((name) => {
+    const one = newest(name)
+    return !one || (one.state === 'done' ? one.isOutdated : !isUnderWay(one))
+  })
+  return (
+    <div className={styles.choice} role="group" aria-label="As for the whole course">
+      <p className={styles.detail}>
+        <b>As for every lesson of {course.title}:</b> {delivery.map(titleOf).join('; ')}
+      </p>
+      <Button disabled={!isReady || left.length === 0} onClick={() => left.forEach(onMake)}>
+        {left.length === 0 ? 'All of it is made' : left.length === 1 ? 'Make the one left' : `Make all ${left.length}`}
+      </Button>
+    </div>
   )
 }
 

@@ -8,7 +8,7 @@ import { useEffect, useRef, useState } from 'react'
 import { readCaptions } from '@/core/formats/readCaptions'
 import { scriptsToRead } from '@/core/lesson/firstLesson'
 import { byName } from '@/core/lesson/fromFile'
-import type { CourseListing } from '@/core/course/listing'
+import { usualLanguage, type CourseListing } from '@/core/course/listing'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
 import { runJob } from '../jobs'
 import { isDone } from '../uploads/arrivals'
@@ -37,8 +37,9 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   const [titled, setTitle] = useState<string | null>(null)
   const [stage, setStage] = useState<{ what: string; share: number } | null>(null)
   const [offered, setOffered] = useState<Offered>({ hasStandIns: true, piece: null, withHidden: false })
-  const { language, options: languages, setLanguage, voice } = useSpokenLanguage()
   const [course, setCourse] = useState(courses[0]?.id ?? null)
+  const into = courses.find(({ id }) => id === course)
+  const { language, options: languages, setLanguage, voice } = useSpokenLanguage(into ? usualLanguage(into) : null)
 
   const pictures = media.filter(({ kind }) => kind !== 'sound').sort(byName)
   const byRole = (role: Role) => media.filter((one) => one.kind === 'sound' && roleOf(one) === role).sort(byName)

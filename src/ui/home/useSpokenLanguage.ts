@@ -7,8 +7,8 @@ import type { SpeechVoice } from '@/core/narration/speechVoice'
 import { call } from '../api'
 import { browserLanguage } from '../language'
 
-/** The language that is spoken: guessed from the browser, and asked. */
-export function useSpokenLanguage() {
+/** The language that is spoken: that of its course, or guessed from the browser, and asked. */
+export function useSpokenLanguage(ofCourse: string | null) {
   const [chosen, setChosen] = useState<string | null>(null)
   const { data: voices = [] } = useQuery({ queryKey: ['voices'], queryFn: () => call<SpeechVoice[]>('/api/voices') })
   const tags = [...new Set(voices.map(({ language }) => language))]
@@ -16,7 +16,7 @@ export function useSpokenLanguage() {
   const options = tags
     .map((value) => ({ value, label: nameOf(names, value) }))
     .sort((a, b) => a.label.localeCompare(b.label))
-  const language = chosen ?? nearestLanguage(browserLanguage(), tags)
+  const language = chosen ?? nearestLanguage(ofCourse ?? browserLanguage(), tags)
   /** A voice that reads it; null: the usual one. */
   const voice = language === 'en-gb' ? undefined : voices.find((one) => one.language === language)
   return { language, options, setLanguage: setChosen, voice: voice?.id ?? null }

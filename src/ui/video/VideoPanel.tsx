@@ -9,6 +9,7 @@ import { useDesk, useLesson } from '../lesson/context'
 import { EDGE_NAMES, EdgeLength, EndsSettings } from '../over/EdgeSettings'
 import { LookSettings } from '../over/LookSettings'
 import panel from '../sheet/panel.module.css'
+import { CourseEnds } from './CourseEnds'
 import { CourseStyleNote } from './CourseStyle'
 import { UsualFramingSettings } from './FramingSettings'
 import styles from './video.module.css'
@@ -41,6 +42,7 @@ export function VideoPanel() {
         <CaptionLookSettings />
       </section>
       <CourseStyleNote />
+      <CourseEnds />
     </>
   )
 }

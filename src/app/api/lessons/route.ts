@@ -6,6 +6,7 @@ import { emptyLesson } from '@/core/lesson/newParts'
 import { MADE_LICENCE } from '@/core/compose/wish'
 import { LIMITS } from '@/core/lesson/limits'
 import { usualTargets } from '@/core/course/courseTargets'
+import { withEnds } from '@/core/course/sharedSteps'
 import { firstLesson } from '@/core/lesson/firstLesson'
 import { jobResultSchemas } from '@/core/messages/job'
 import type { Analysis } from '@/core/measure/analysis'
@@ -14,6 +15,7 @@ import type { ReadingSettings } from '@/core/narration/speechVoice'
 import { listVoices } from '@/media/speech/reading'
 import { UserError } from '@/core/userError'
 import { courseOrFirst } from '@/db/courses'
+import { courseEnds } from '@/db/courseEnds'
 import { courseStyle } from '@/db/courseStyles'
 import { createLesson } from '@/db/lessons'
 import { summaries } from '@/db/summaries'
@@ -43,11 +45,16 @@ const bodySchema = z.object({
 
 /** A new lesson, from what was dropped or from nothing. */
 export const POST = route(async (request) => {
-  const { course, pictures, voices, music, made, standIns, language, ...told } = await readJson(
-    request,
-    bodySchema,
-    LESSON_BODY,
-  )
+  const {
+    course,
+    pictures,
+    voices,
+    music,
+    made: composed,
+    standIns,
+    language,
+    ...told
+  } = await readJson(request, bodySchema, LESSON_BODY)
   const store = mediaStore()
   const infos = (hashes: string[]) => Promise.all(hashes.map((hash) => store.info(hash)))
   const material = {
@@ -70,10 +77,10 @@ export const POST = route(async (request) => {
   const others = (await summaries(home)).flatMap(({ summary }) => summary?.targets ?? [])
   // A new lesson is to sound as the others of its course do.
   const targets = { ...lesson.targets, ...usualTargets(others) }
-  const shelf = lesson.shelf.map((item) => (made.includes(item.media) ? { ...item, ...MADE_LICENCE } : item))
+  const shelf = lesson.shelf.map((item) => (composed.includes(item.media) ? { ...item, ...MADE_LICENCE } : item))
   const spoken = language && (await spokenIn(language, lesson.reading))
-  const style = await courseStyle(home)
-  return Response.json({ id: await createLesson(home, { ...lesson, shelf, targets, ...spoken, ...style }) })
+  const made = { ...lesson, shelf, targets, ...spoken, ...(await courseStyle(home)) }
+  return Response.json({ id: await createLesson(home, withEnds(made, await courseEnds(home))) })
 })
 
 /** The language, and a voice that reads it. */

@@ -1,0 +1,92 @@
+import { applyEdit } from '@/core/lesson/edits'
+import { layoutLesson } from '@/core/lesson/layout'
+import { newBed } from '@/core/lesson/newParts'
+import { assertStorable } from '@/core/lesson/storable'
+import { lessonOver, markAt, SONG, TAKE } from '@/core/testing/lessons'
+import type { Lesson, SoundCue } from '@/core/lesson/document'
+import { followShared, hasShared, stepsAtEnd, withEnds, withoutShared, withShared } from './sharedSteps'
+
+const bell = (id: string, anchor: SoundCue['anchor']): SoundCue => ({
+  ...{
+    id,
+    media: SONG,
+    from: 0,
+    to: 1,
+    track: 'effect',
+    anchor,
+    gain: 0,
+    fadeIn: 0,
+    fadeOut: 0,
+    meant: false,
+    caption: '',
+  },
+})
+
+/** Its first step has a jingle, a bell at a word and another after that; its second begins the lesson's music. */
+function welcoming(): Lesson {
+  const lesson = lessonOver([0, 4, 9, 15], false)
+  const steps = lesson.steps.map((step) => ({ ...step, id: `w${step.id}` }))
+  return {
+    ...lesson,
+    steps,
+    marks: [markAt('word', 'ws0', TAKE, 2), markAt('other', 'ws1', TAKE, 6)],
+    bedCues: [{ ...newBed('jingle', SONG, 'ws0'), last: 'ws0' }, newBed('music', SONG, 'ws1')],
+    sounds: [
+      bell('one', { kind: 'mark', mark: 'word', offset: 0 }),
+      bell('two', { kind: 'sound', sound: 'one', offset: 1 }),
+      bell('three', { kind: 'mark', mark: 'other', offset: 0 }),
+    ],
+  }
+}
+
+const welcome = stepsAtEnd(welcoming(), 'first', 1)
+const other = lessonOver([0, 5, 10])
+
+test('what hangs on the steps goes with them, and nothing else', () => {
+  expect(welcome.steps.map(({ id }) => id)).toEqual(['ws0'])
+  expect(welcome.bedCues.map(({ id }) => id)).toEqual(['jingle'])
+  expect(welcome.sounds.map(({ id }) => id)).toEqual(['one', 'two'])
+  expect(welcome.marks.map(({ id }) => id)).toEqual(['word'])
+  expect(hasShared(welcoming(), 'first', welcome)).toBe(true)
+})
+
+test('music that goes on into a lesson ends with the steps in others', () => {
+  const lesson = { ...welcoming(), bedCues: [{ ...newBed('long', SONG, 'ws0'), last: 'ws2' }] }
+  expect(stepsAtEnd(lesson, 'first', 2).bedCues[0]!.last).toBe('ws1')
+})
+
+test('a lesson that begins and ends as its course does, and is as before when that goes again', () => {
+  const closing = stepsAtEnd(welcoming(), 'last', 1)
+  const lesson = withEnds(other, { first: welcome, last: closing })
+  assertStorable(lesson)
+  expect(lesson.steps.map(({ id }) => id)).toEqual(['ws0', 's0', 's1', 'ws2'])
+  expect(hasShared(lesson, 'first', welcome)).toBe(true)
+  expect(hasShared(lesson, 'last', closing)).toBe(true)
+  const { beds, sounds } = layoutLesson(lesson)
+  // The jingle, and then its own music where its own first step begins.
+  expect(beds.map(({ cue }) => cue.id)).toEqual(['jingle', 'b'])
+  expect(beds[1]!.start).toBeCloseTo(layoutLesson(lesson).steps[1]!.start, 6)
+  expect(sounds.map(({ cue }) => cue.id)).toEqual(['one', 'two'])
+  const without = withoutShared(withoutShared(lesson, welcome), closing)
+  expect({ ...without, shelf: [] }).toEqual({ ...other, shelf: [] })
+})
+
+test('when the course changes them, lessons follow that had them as they were; others keep their own', () => {
+  const begun = withShared(other, 'first', welcome)
+  const renamed = { ...welcome, steps: welcome.steps.map((step) => ({ ...step, title: 'Good morning' })) }
+  const followed = followShared(begun, 'first', welcome, renamed)
+  expect(followed.steps.map(({ title }) => title)).toEqual(['Good morning', 'Slide 1', 'Slide 2'])
+  expect(followShared(followed, 'first', welcome, renamed)).toBe(followed)
+  const own = applyEdit(begun, { name: 'renameStep', step: 'ws0', title: 'My own' })
+  expect(followShared(own, 'first', welcome, renamed)).toBe(own)
+  expect(followShared(own, 'first', welcome, null)).toBe(own)
+  // Asked for in this lesson, they come in place of its own.
+  expect(withShared(own, 'first', renamed).steps).toEqual(followed.steps)
+  expect(followShared(followed, 'first', renamed, null).steps).toEqual(other.steps)
+})
+
+test('where nobody had said so before, each lesson gets them, but for the one they come from', () => {
+  expect(followShared(other, 'first', null, welcome).steps).toHaveLength(3)
+  const source = welcoming()
+  expect(followShared(source, 'first', null, welcome)).toBe(source)
+})

@@ -1,0 +1,131 @@
+import isEqual from 'fast-deep-equal'
+import { z } from 'zod'
+import {
+  bedCueSchema,
+  markSchema,
+  shelfItemSchema,
+  soundCueSchema,
+  stepSchema,
+  takeSchema,
+  type Lesson,
+  type Mark,
+  type MediaHash,
+} from '@/core/lesson/document'
+import { applyEdit } from '@/core/lesson/edits'
+import { LIMITS } from '@/core/lesson/limits'
+import { marksInUse } from '@/core/lesson/marks'
+import { emptyLesson } from '@/core/lesson/newParts'
+import { mediaOf } from '@/core/lesson/usedMedia'
+
+/**
+ * Steps that every lesson of a course begins or ends with, with all that belongs to them. Each lesson keeps them in its own
+ * document, so that it stays whole wherever it goes; they are known by their ids, which are the same in every lesson.
+ */
+export const sharedStepsSchema = z.object({
+  steps: z.array(stepSchema).min(1).max(LIMITS.items.steps),
+  takes: z.array(takeSchema).max(LIMITS.items.takes),
+  marks: z.array(markSchema).max(LIMITS.items.marks),
+  bedCues: z.array(bedCueSchema).max(LIMITS.items.bedCues),
+  sounds: z.array(soundCueSchema).max(LIMITS.items.sounds),
+  shelf: z.array(shelfItemSchema).max(LIMITS.items.shelf),
+})
+export type SharedSteps = z.infer<typeof sharedStepsSchema>
+
+/** Null: each lesson begins, or ends, in its own way. */
+export const courseEndsSchema = z.object({
+  first: sharedStepsSchema.nullable(),
+  last: sharedStepsSchema.nullable(),
+})
+export type CourseEnds = z.infer<typeof courseEndsSchema>
+export type End = keyof CourseEnds
+export const NO_ENDS: CourseEnds = { first: null, last: null }
+
+/** The first or last `count` steps of a lesson, with what hangs on them. */
+export function stepsAtEnd(lesson: Lesson, end: End, count: number): SharedSteps {
+  const steps = end === 'first' ? lesson.steps.slice(0, count) : lesson.steps.slice(-count)
+  const ids = new Set(steps.map(({ id }) => id))
+  const takes = lesson.takes.filter(({ step }) => ids.has(step))
+  const marksThere = new Set(lesson.marks.filter(({ step }) => ids.has(step)).map(({ id }) => id))
+  const bedCues = lesson.bedCues
+    .filter(({ begins }) => (begins.kind === 'step' ? ids.has(begins.step) : marksThere.has(begins.mark)))
+    .map((cue) => (cue.last === null || ids.has(cue.last) ? cue : { ...cue, last: steps.at(-1)!.id }))
+  const sounds = soundsOn(lesson, ids, marksThere)
+  const part = { ...lesson, steps, takes, bedCues, sounds, nudges: [], shelf: [], others: {} }
+  const hung = marksInUse(part)
+  const needed = mediaOf(part)
+  return {
+    ...{ steps, takes, bedCues, sounds },
+    marks: lesson.marks.filter(({ id }: Mark) => hung.has(id)),
+    shelf: lesson.shelf.filter(({ media }) => needed.has(media)),
+  }
+}
+
+/** All files they need, each once. */
+export const mediaOfEnds = ({ first, last }: CourseEnds): Set<MediaHash> =>
+  new Set([first, last].flatMap((shared) => (shared ? [...mediaOf({ ...emptyLesson(''), ...shared })] : [])))
+
+/** Also those that hang on another sound that does. */
+function soundsOn({ sounds }: Lesson, steps: ReadonlySet<string>, marks: ReadonlySet<string>): Lesson['sounds'] {
+  const found = new Set<string>()
+  const hangs = ({ anchor }: Lesson['sounds'][number]) =>
+    anchor.kind === 'step'
+      ? steps.has(anchor.step)
+      : anchor.kind === 'mark'
+        ? marks.has(anchor.mark)
+        : found.has(anchor.sound)
+  for (let before = -1; before < found.size;) {
+    before = found.size
+    for (const sound of sounds) if (hangs(sound)) found.add(sound.id)
+  }
+  return sounds.filter(({ id }) => found.has(id))
+}
+
+/** Whether a lesson begins or ends with just these steps. What its shelf says of their files is its own matter. */
+export function hasShared(lesson: Lesson, end: End, shared: SharedSteps): boolean {
+  const own = stepsAtEnd(lesson, end, shared.steps.length)
+  return isEqual({ ...own, shelf: null }, { ...shared, shelf: null })
+}
+
+/** A lesson that begins or ends with these steps; in place of what it has of them now. */
+export function withShared(lesson: Lesson, end: End, shared: SharedSteps): Lesson {
+  const without = withoutShared(lesson, shared)
+  const { steps, takes, marks, shelf, bedCues, sounds } = shared
+  const before = end === 'first' ? (without.steps[0]?.id ?? null) : null
+  let next = applyEdit(without, { name: 'pasteSteps', before, steps, takes, marks, shelf })
+  for (const cue of bedCues) next = applyEdit(next, { name: 'addBed', cue })
+  return sounds.length > 0 ? applyEdit(next, { name: 'addSounds', sounds }) : next
+}
+
+/** A lesson that begins and ends as those of its course do. */
+export function withEnds(lesson: Lesson, { first, last }: CourseEnds): Lesson {
+  const begun = first ? withShared(lesson, 'first', first) : lesson
+  return last ? withShared(begun, 'last', last) : begun
+}
+
+/** A lesson without these steps; the very same one where it has none of them. */
+export function withoutShared(lesson: Lesson, shared: SharedSteps): Lesson {
+  const ids = shared.steps.map(({ id }) => id).filter((id) => lesson.steps.some((step) => step.id === id))
+  if (ids.length === 0) return lesson
+  const others = <T extends { id: string }>(list: readonly T[], gone: readonly { id: string }[]) =>
+    list.filter(({ id }) => !gone.some((one) => one.id === id))
+  const bare = {
+    ...lesson,
+    takes: others(lesson.takes, shared.takes),
+    bedCues: others(lesson.bedCues, shared.bedCues),
+    sounds: others(lesson.sounds, shared.sounds),
+  }
+  const left = applyEdit(bare, { name: 'deleteSteps', steps: ids })
+  return { ...left, marks: others(left.marks, shared.marks) }
+}
+
+/**
+ * A lesson whose course was changed: where it began as the course had it, it begins as the course has it now. The very same
+ * lesson where it has a beginning of its own, or begins so already.
+ */
+export function followShared(lesson: Lesson, end: End, before: SharedSteps | null, now: SharedSteps | null): Lesson {
+  if (before && !hasShared(lesson, end, before)) return lesson
+  if (now && hasShared(lesson, end, now)) return lesson
+  if (!before && now?.steps.some(({ id }) => lesson.steps.some((step) => step.id === id))) return lesson
+  const without = before ? withoutShared(lesson, before) : lesson
+  return now ? withShared(without, end, now) : without
+}

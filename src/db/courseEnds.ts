@@ -1,0 +1,39 @@
+import { eq } from 'drizzle-orm'
+import {
+  courseEndsSchema,
+  followShared,
+  NO_ENDS,
+  type CourseEnds,
+  type End,
+  type SharedSteps,
+} from '@/core/course/sharedSteps'
+import { db } from './client'
+import { courseTitle } from './courses'
+import { changeLessons } from './followers'
+import { courses } from './schema'
+
+/** The steps that all lessons of a course begin and end with. Throws NotThere where there is no such course. */
+export async function courseEnds(id: string): Promise<CourseEnds> {
+  await courseTitle(id)
+  const [course] = await db().select({ ends: courses.ends }).from(courses).where(eq(courses.id, id))
+  return course?.ends ? courseEndsSchema.parse(course.ends) : NO_ENDS
+}
+
+/**
+ * Says what all lessons of a course begin, or end, with. Those that did as the course did follow, but for one that is `open`:
+ * that follows where it is open. Returns how many have.
+ */
+export async function setCourseEnd(
+  id: string,
+  end: End,
+  now: SharedSteps | null,
+  open: string | null = null,
+): Promise<number> {
+  const ends = await courseEnds(id)
+  const followed = await changeLessons(id, (lesson) => followShared(lesson, end, ends[end], now), open)
+  await db()
+    .update(courses)
+    .set({ ends: { ...ends, [end]: now } })
+    .where(eq(courses.id, id))
+  return followed
+}

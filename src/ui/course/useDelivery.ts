@@ -1,0 +1,25 @@
+'use client'
+
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { App } from 'antd'
+import type { Delivery } from '@/core/course/delivery'
+import { call } from '../api'
+
+/** What is made of each lesson of a course, as somebody has said it; `undefined` until it is known. */
+export function useDelivery(course: string) {
+  const { message } = App.useApp()
+  const client = useQueryClient()
+  const path = `/api/courses/${course}/delivery`
+  const queryKey = [path]
+  const { data: delivery } = useQuery({ queryKey, queryFn: () => call<Delivery>(path) })
+  const { mutate: setDelivery } = useMutation({
+    mutationFn: (body: Delivery) => call<Delivery>(path, { method: 'PUT', body }),
+    // Seen at once; what the server does not take is as it was.
+    onMutate: (body) => client.setQueryData(queryKey, body),
+    onError: (error) => {
+      void message.error(error.message)
+      void client.invalidateQueries({ queryKey })
+    },
+  })
+  return { delivery, setDelivery }
+}
