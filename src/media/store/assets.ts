@@ -79,13 +79,19 @@ export function openAssets(objects: ObjectStore, log: AssetLog = () => {}): Asse
     file,
     bytes: async (recipe, make) => readFile(await file(recipe, async (draft) => writeFile(draft, await make()))),
     async all(recipes, make) {
-      const paths = await Promise.all(recipes.map(found))
-      const missing = paths.flatMap((path, i) => (path === null ? [i] : []))
+      const names = recipes.map(nameOf)
+      const paths = new Map<string, string | null>()
+      // The same recipe several times is made once.
+      const firsts = names.flatMap((name, i) => (names.indexOf(name) === i ? [i] : []))
+      await Promise.all(firsts.map(async (i) => paths.set(names[i]!, await found(recipes[i]!))))
+      const missing = firsts.filter((i) => paths.get(names[i]!) === null)
       const keep = async (i: number, bytes: Buffer) => {
-        paths[i] = await made(recipes[i]!, (draft) => writeFile(draft, bytes))
+        paths.set(names[i]!, await made(recipes[i]!, (draft) => writeFile(draft, bytes)))
       }
       if (missing.length > 0) await make(missing, keep)
-      return Promise.all(paths.map((path) => readFile(path!)))
+      const read = new Map<string, Buffer>()
+      await Promise.all([...paths].map(async ([name, path]) => read.set(name, await readFile(path!))))
+      return names.map((name) => read.get(name)!)
     },
     async find(recipe) {
       const path = await found(recipe)
