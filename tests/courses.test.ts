@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
-import type { MeasuredFile } from '@/core/course/courseTable'
+import type { MeasuredFile } from '@/core/delivery/measured'
 import { bytesOf, entriesOf, openZip } from '@/media/zip'
 import type { CourseListing } from '@/core/course/listing'
 import { documentOf } from '@/core/lesson/telling'

@@ -96,7 +96,9 @@ test('a transcript as a document has the words, the times and the picture of eac
 })
 
 test('a video has its title, its language, its chapters, and captions that can be switched on', async () => {
-  await headless('render', lesson(), '--out', at('l.mp4'))
+  const made = await headless('render', lesson(), '--out', at('l.mp4'), '--sheet', at('sheet.json'))
+  const sheet = JSON.parse(await readFile(at('sheet.json'), 'utf8')) as Record<string, unknown>
+  expect(sheet).toMatchObject({ lesson: 'Bar', file: 'l.mp4', loudness: (made as { loudness: number }).loudness })
   const { streams, format, chapters } = await probe(at('l.mp4'))
   expect(format.tags?.title).toBe('Bar')
   const kinds = streams.filter(({ codec_type: type }) => type !== 'data').map(({ codec_name: codec }) => codec)

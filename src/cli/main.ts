@@ -64,6 +64,7 @@ command('render <archive>', "makes a lesson's video, its sound alone, or a pictu
   .option('--from <seconds>', 'only from here', number)
   .option('--to <seconds>', 'only to here', number)
   .option('--cache <folder>', 'keeps coded pictures there, so that making the video again is quicker')
+  .option('--sheet <file>', 'what was measured in it: ends in .html, to be read, or in .json')
   .option('--language <code>', LANGUAGE)
   .action(run(async (archive, options) => (await import('./commands/render')).render(archive, options)))
 

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { mkdir, readFile, stat, writeFile } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { z } from 'zod'
-import { courseTableAsHtml, type MeasuredFile } from '@/core/course/courseTable'
+import { measuredAsHtml, type MeasuredFile } from '@/core/delivery/measured'
 import { uniqueNames } from '@/core/course/fileNames'
 import { fileNameOf, OUTPUT_NAMES, outputOf, type OutputName } from '@/core/delivery/outputs'
 import { documentOf } from '@/core/lesson/telling'
@@ -62,7 +62,7 @@ export async function course(archives: string[], { outDir, make, title, language
       }
     })
   await writeFile(join(outDir, 'measured.json'), JSON.stringify(measured, null, 1))
-  await writeFile(join(outDir, 'measured.html'), courseTableAsHtml(title, measured))
+  await writeFile(join(outDir, 'measured.html'), measuredAsHtml(title, measured))
   return { made: count, unchanged: measured.length - count, files: measured }
 }
 

@@ -1,6 +1,9 @@
-import { extname, resolve } from 'node:path'
+import { writeFile } from 'node:fs/promises'
+import { basename, extname, resolve } from 'node:path'
+import { measuredAsHtml } from '@/core/delivery/measured'
 import { OUTPUTS, type Output, type OutputName } from '@/core/delivery/outputs'
 import { partBetween, secondsOf, type Part } from '@/core/delivery/part'
+import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { Timeline } from '@/core/lesson/timeline'
 import { UserError } from '@/core/userError'
@@ -21,6 +24,7 @@ interface RenderWishes {
   to?: number
   cache?: string
   language?: string
+  sheet?: string
 }
 
 const WAYS: Record<string, OutputName | 'picture'> = {
@@ -51,6 +55,8 @@ export function render(archive: string, wishes: RenderWishes) {
   const { out, cache, language } = wishes
   const way = byEnding(out, WAYS)
   const output = way === 'picture' ? null : presetOf(wishes.preset, way, out)
+  if (!output && wishes.sheet !== undefined) throw new UserError(`Nothing is measured in a picture: ${out}.`)
+  const writeSheet = wishes.sheet === undefined ? null : sheetTo(wishes.sheet)
   return withArchive(archive, language, async ({ lesson, store, assets, sounds }) => {
     await assertCanBeMade(lesson, store)
     const kept = cache ? openAssets(folderObjects(resolve(cache))) : assets
@@ -59,11 +65,24 @@ export function render(archive: string, wishes: RenderWishes) {
     const made = { lesson, store, sounds, assets: kept }
     if (!output) return renderPicture(made, part, extname(out).slice(1).toLowerCase() as 'png' | 'gif' | 'webp', out)
     const balance = await makeOutput(made, output, out, { onProgress: showProgress(), part })
+    await writeSheet?.(lesson.title, basename(out), balance)
     const steps = timeline.steps.map(({ step, start, end }) => ({ id: step.id, start, end }))
     if (!part) return { ...balance, steps }
     const { start: from, end: to } = secondsOf(part)
     return { ...balance, from, to }
   })
+}
+
+/** Writes what was measured, by the ending of the file. */
+function sheetTo(path: string): (title: string, file: string, balance: BalanceSheet | null) => Promise<void> {
+  const format = byEnding(path, { '.html': 'html', '.json': 'json' } as const)
+  return async (title, file, balance) =>
+    writeFile(
+      path,
+      format === 'json'
+        ? JSON.stringify({ lesson: title, file, ...balance }, null, 1)
+        : measuredAsHtml(title, [{ lesson: title, file, balance }]),
+    )
 }
 
 /** What a preset says of loudness and size, with the ending's format. */

@@ -1,5 +1,5 @@
 import { uniqueNames } from '@/core/course/fileNames'
-import { courseTableAsHtml } from '@/core/course/courseTable'
+import { measuredAsHtml } from '@/core/delivery/measured'
 import { endingOf, fileNameOf, mediaTypeOf, OUTPUT_NAMES, outputOf } from './outputs'
 
 test('every output has a name, an ending and a type of its own', () => {
@@ -22,7 +22,7 @@ test('files that lie side by side keep their endings, and none takes the place o
 })
 
 test('the table of a course is a page that shows titles as they are', () => {
-  const page = courseTableAsHtml('Tides & <more>', [{ lesson: 'A<b>', file: 'a.mp4', balance: null }])
+  const page = measuredAsHtml('Tides & <more>', [{ lesson: 'A<b>', file: 'a.mp4', balance: null }])
   expect(page).toContain('<h1>Tides &amp; &lt;more&gt;</h1>')
   expect(page).toContain('<th scope="row">A&lt;b&gt;</th><td>a.mp4</td>')
 })

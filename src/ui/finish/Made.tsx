@@ -80,7 +80,15 @@ function MadeFile({ one, isOpen, onOpen, onRemove }: MadeFileProps) {
       )}
       {one.state === 'cancelled' && <p className={styles.detail}>Cancelled.</p>}
       {isOpen && one.state === 'done' && isPlayed && <Played one={one} />}
-      {isOpen && one.result?.balance && <BalanceFigures balance={one.result.balance} />}
+      {isOpen && one.result?.balance && (
+        <>
+          <BalanceFigures balance={one.result.balance} />
+          <p className={styles.detail}>
+            What was measured, as <a href={`/api/jobs/${one.id}/measured`}>a page</a> or{' '}
+            <a href={`/api/jobs/${one.id}/measured?as=json`}>for programs (JSON)</a>
+          </p>
+        </>
+      )}
     </li>
   )
 }

@@ -1,4 +1,4 @@
-import { courseTableAsHtml, type MeasuredFile } from '@/core/course/courseTable'
+import { measuredAsHtml, type MeasuredFile } from '@/core/delivery/measured'
 import { uniqueNames } from '@/core/course/fileNames'
 import { fileNameOf } from '@/core/delivery/outputs'
 import { NotThere, UserError } from '@/core/userError'
@@ -37,7 +37,7 @@ export const GET = route<{ id: string }>(async (request, { id }) => {
   const zip = zipOf([
     ...made.map(({ object }, i) => ({ name: names[i]!, content: () => objects().open(object) })),
     { name: 'measured.json', content: JSON.stringify(measured, null, 1) },
-    { name: 'measured.html', content: courseTableAsHtml(course, measured) },
+    { name: 'measured.html', content: measuredAsHtml(course, measured) },
   ])
   return new Response(streamOf(zip), { headers: downloadHeaders(`${course}.zip`, 'application/zip') })
 })

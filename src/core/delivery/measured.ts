@@ -1,7 +1,7 @@
 import { asXml } from '@/core/formats/xmlText'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 
-/** What was measured in the finished files of a course, as one table. */
+/** What was measured in finished files, as one table to be read. */
 
 export interface MeasuredFile {
   lesson: string
@@ -23,8 +23,10 @@ const COLUMNS: [title: string, value: (balance: BalanceSheet) => string][] = [
 const share = (value: number | null) => (value === null ? '–' : (100 * value).toFixed(1))
 
 /** A page by itself, to be read. */
-export function courseTableAsHtml(course: string, files: readonly MeasuredFile[]): string {
-  const head = ['Lesson', 'File', ...COLUMNS.map(([title]) => title)].map((title) => `<th scope="col">${title}</th>`)
+export function measuredAsHtml(title: string, files: readonly MeasuredFile[]): string {
+  const head = ['Lesson', 'File', ...COLUMNS.map(([column]) => column)].map(
+    (column) => `<th scope="col">${column}</th>`,
+  )
   const rows = files.map(({ lesson, file, balance }) => {
     const cells = [file, ...COLUMNS.map(([, value]) => (balance ? value(balance) : '–'))]
     return `<tr><th scope="row">${asXml(lesson)}</th>${cells.map((cell) => `<td>${asXml(cell)}</td>`).join('')}</tr>`
@@ -33,11 +35,11 @@ export function courseTableAsHtml(course: string, files: readonly MeasuredFile[]
 <html lang="en">
 <head>
   <meta charset="utf-8">
-  <title>${asXml(course)}: measured</title>
+  <title>${asXml(title)}: measured</title>
   <style>body { font: 1rem/1.5 sans-serif; margin: 2rem } table { border-collapse: collapse } th, td { text-align: left; padding: .3rem .8rem; border-bottom: 1px solid #999 }</style>
 </head>
 <body>
-  <h1>${asXml(course)}</h1>
+  <h1>${asXml(title)}</h1>
   <p>Measured in the finished files, decoded again.</p>
   <table>
     <thead><tr>${head.join('')}</tr></thead>
