@@ -1,5 +1,8 @@
 import { expose, wrap, type Remote } from 'comlink'
+import { lessonCaptions } from '@/core/captions/lessonCaptions'
+import { checkCaptions } from '@/core/check/captions'
 import { checkLesson } from '@/core/check/findings'
+import { checkScripts } from '@/core/check/scripts'
 import { readAnalysis } from '@/core/formats/analysis'
 import type { Lesson } from '@/core/lesson/document'
 import { emptyLesson } from '@/core/lesson/newParts'
@@ -12,6 +15,7 @@ import type { Analysis } from '@/core/measure/analysis'
 import { clearanceReadings, corridorShares, drawnLoudness } from '@/core/mix/balanceSheet'
 import { drawBalance } from '@/core/mix/balancePicture'
 import { planMix } from '@/core/mix/plan'
+import { heardWords, type Found } from '@/core/narration/words/alignments'
 import type { PlannedMix } from '@/core/mix/mixPlan'
 import type { MixPicture, MixWorkerApi, PlanWorkerApi } from './protocol'
 
@@ -19,6 +23,7 @@ import type { MixPicture, MixWorkerApi, PlanWorkerApi } from './protocol'
 
 const infos = new Map<string, MediaInfo>()
 const analyses = new Map<string, Analysis>()
+const alignments = new Map<string, Found | null>()
 const analysisOf = (hash: string) => analyses.get(hash)
 
 let lesson: Lesson = emptyLesson('')
@@ -41,6 +46,13 @@ const api: PlanWorkerApi = {
     return { ...draw(), isWhole }
   },
   balance: () => drawBalance(lesson, timeline, planned, analysisOf),
+  findInWords(found) {
+    for (const [key, words] of found) alignments.set(key, words)
+    // By takes, not by cleaned sounds: words are found in takes.
+    const heard = heardWords(lesson, alignments, analyses)
+    const said = layoutLesson(lesson)
+    return [...checkScripts(lesson, said, heard), ...checkCaptions(lesson, said, lessonCaptions(lesson, said, heard))]
+  },
 }
 
 expose(api)

@@ -3,6 +3,7 @@ import type { BalancePicture } from '@/core/mix/balancePicture'
 import type { BedWay, MixPlan } from '@/core/mix/mixPlan'
 import type { Lesson, MediaHash, TrackName } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
+import type { Found } from '@/core/narration/words/alignments'
 import type { corridorShares } from '@/core/mix/balanceSheet'
 import type { Decibels, SampleIndex, Seconds } from '@/core/units'
 
@@ -43,6 +44,8 @@ export interface PlanWorkerApi {
   setLesson(heard: HeardLesson, serial: number): Promise<MixPicture>
   /** The plan that was made last, for the balance view. */
   balance(): BalancePicture
+  /** What is found in the words and captions of the lesson that was planned last; `found`: in takes, since the last call. */
+  findInWords(found: [key: string, found: Found | null][]): Finding[]
 }
 
 export interface MixWorkerApi {

@@ -4,8 +4,8 @@ import { useEffect, useState } from 'react'
 import { create } from 'zustand'
 import { persist } from 'zustand/middleware'
 import type { Timeline } from '@/core/lesson/timeline'
+import { heardWords } from '@/core/narration/words/alignments'
 import { useDesk, useLessonState, useTimeline } from '../lesson/context'
-import { heardWords } from '../lesson/useAlignments'
 
 /** Whether captions are shown over the picture: the same for all lessons in this browser, and no part of any document. */
 export const useCaptionsShown = create<{ isShown: boolean; toggle: () => void }>()(

@@ -5,8 +5,7 @@ import { useRouter } from 'next/navigation'
 import type { Finding, FindingCode } from '@/core/check/finding'
 import { mendOf, type Mend } from '@/core/check/mends'
 import { clock } from '../format'
-import { useDesk, useLesson, useLessonState } from '../lesson/context'
-import { useWordFindings } from './useWordFindings'
+import { useDesk, useFindings, useLesson } from '../lesson/context'
 import styles from './finish.module.css'
 
 const SEVERITIES: Record<Finding['severity'], { mark: string; word: string; order: number }> = {
@@ -18,9 +17,7 @@ const SEVERITIES: Record<Finding['severity'], { mark: string; word: string; orde
 /** Mistakes found before delivery, each with the way to it. */
 export function Findings() {
   const { id, store, player } = useDesk()
-  const mixFindings = useLessonState(({ mix }) => mix?.findings)
-  const ofWords = useWordFindings()
-  const findings = mixFindings && [...mixFindings, ...ofWords]
+  const findings = useFindings()
   const router = useRouter()
   const goThere = ({ stepId, at }: Finding) => {
     if (stepId) store.getState().select([stepId], { step: stepId, word: 0 })

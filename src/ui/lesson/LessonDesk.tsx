@@ -17,6 +17,7 @@ import { useAlignments } from './useAlignments'
 import { useCleaning } from './useCleaning'
 import { useAnalyses, useMix } from './useMix'
 import { useSettling } from './useSettling'
+import { useWordFindings } from './useWordFindings'
 import styles from './desk.module.css'
 
 /** One lesson, open for work, around whichever view is shown. It is asked for anew by every way that leads here. */
@@ -87,6 +88,7 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
   useCleaning(store)
   useAlignments(store)
   useSettling(store)
+  useWordFindings(store, player)
   const tell = useCallback((sentence: string) => void message.info(sentence, 6), [message])
   const desk = useMemo(
     () => (player ? { id, course, store, shown: store, player, autosave, typing, tell } : null),

@@ -10,7 +10,7 @@ import { useKeys } from '../keys'
 import { Brand } from '../parts/Brand'
 import { PreferencesMenu } from '../parts/PreferencesMenu'
 import { onDemand } from '../parts/onDemand'
-import { useDesk, useLesson, useLessonState, useSaveState } from './context'
+import { useDesk, useFindings, useLesson, useLessonState, useSaveState } from './context'
 import type { SaveState } from './autosave'
 import { ACTIONS, type ActionId } from '../sheet/actions/actions'
 import { keysOf, useKeyChoices } from '../sheet/actions/keyChoices'
@@ -23,7 +23,7 @@ export function LessonHeader() {
   const { id, course } = useDesk()
   const [versions, setVersions] = useState(false)
   const path = usePathname()
-  const serious = useLessonState(({ mix }) => mix?.findings.filter(({ severity }) => severity !== 'hint').length ?? 0)
+  const serious = useFindings()?.filter(({ severity }) => severity !== 'hint').length ?? 0
   const menu = [
     { key: 'copy', label: <a href={`/api/lessons/${id}/archive`}>Save a copy…</a> },
     { key: 'versions', label: 'Earlier versions…', onClick: () => setVersions(true) },

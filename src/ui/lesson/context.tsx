@@ -1,7 +1,8 @@
 'use client'
 
-import { createContext, useContext, useSyncExternalStore } from 'react'
+import { createContext, useContext, useMemo, useSyncExternalStore } from 'react'
 import { useStore } from 'zustand'
+import type { Finding } from '@/core/check/finding'
 import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/timeline'
 import type { Player } from '../player/player'
@@ -40,3 +41,10 @@ export function useSaveState(): SaveState {
 export const useLessonState = <T,>(pick: (state: LessonState) => T): T => useStore(useDesk().shown, pick)
 export const useLesson = (): Lesson => useLessonState((state) => state.history.lesson)
 export const useTimeline = (): Timeline => timelineOf(useLesson())
+
+/** What was found in its sound, its pictures, its words and its captions; undefined before it was looked through. */
+export function useFindings(): readonly Finding[] | undefined {
+  const ofMix = useLessonState(({ mix }) => mix?.findings)
+  const ofWords = useLessonState(({ wordFindings }) => wordFindings)
+  return useMemo(() => ofMix && [...ofMix, ...ofWords], [ofMix, ofWords])
+}

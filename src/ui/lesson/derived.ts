@@ -1,11 +1,6 @@
 import type { MediaHash } from '@/core/lesson/document'
-import type { JobResult } from '@/core/messages/job'
 
 /** What the server finds in, or makes of, a lesson's takes for the page. */
-
-export type Found = JobResult<'align'>
-/** What has been found in takes so far, by what was asked; null where it could not be. */
-export type Alignments = ReadonlyMap<string, Found | null>
 
 /** How far the cleaning of one take with one setting has come; `media` is the cleaned sound, once there is one. */
 export interface Cleaning {

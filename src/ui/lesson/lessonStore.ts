@@ -10,6 +10,7 @@ import {
   type ContinuedEdit,
   type History,
 } from '@/core/lesson/history'
+import type { Finding } from '@/core/check/finding'
 import type { Lesson, MixTargets } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { layoutLesson } from '@/core/lesson/layout'
@@ -19,7 +20,8 @@ import type { Analysis } from '@/core/measure/analysis'
 import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import type { MixPicture } from '@/workers/protocol'
-import type { Alignments, Cleaning, Trouble } from './derived'
+import type { Alignments } from '@/core/narration/words/alignments'
+import type { Cleaning, Trouble } from './derived'
 import { settled } from './settle'
 
 /** Ways to mix the bed that can be compared: at one level, ridden, ridden and with a pocket. */
@@ -53,6 +55,8 @@ export interface LessonState {
   analyses: ReadonlyMap<string, Analysis>
   /** The mix of the lesson as it was a moment ago; null until the first plan is there. */
   mix: MixPicture | null
+  /** What was found in its words and captions a moment ago. */
+  wordFindings: readonly Finding[]
   selected: readonly string[]
   caret: Caret | null
   picked: Picked | null
@@ -123,6 +127,7 @@ export function createLessonStore(
       media: new Map(infos.map((info) => [info.hash, info])),
       analyses: new Map(),
       mix: null,
+      wordFindings: [],
       selected: first ? [first] : [],
       caret: first ? { step: first, word: 0 } : null,
       picked: null,

@@ -3,8 +3,8 @@
 import { useEffect } from 'react'
 import { settleMarks } from '@/core/narration/words/settleMarks'
 import { stepWords, type StepWord } from '@/core/narration/words/stepWords'
+import { heardWords } from '@/core/narration/words/alignments'
 import { timelineOf, type LessonState, type LessonStore } from './lessonStore'
-import { heardWords } from './useAlignments'
 
 /** Puts marks whose words had to be guessed where they are said, as soon as the words of their takes have been found. */
 export function useSettling(store: LessonStore): void {

@@ -1,6 +1,8 @@
 import { transfer, wrap, type Remote } from 'comlink'
 import { layoutLesson } from '@/core/lesson/layout'
+import type { Finding } from '@/core/check/finding'
 import type { BalancePicture } from '@/core/mix/balancePicture'
+import type { Found } from '@/core/narration/words/alignments'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 import type { HeardLesson, Hearing, MixPicture, MixWorkerApi, PlanWorkerApi, PlayReport } from '@/workers/protocol'
 
@@ -9,6 +11,8 @@ export interface Player {
   setLesson(heard: HeardLesson): Promise<MixPicture>
   /** What was planned last, for the balance view. */
   balance(): Promise<BalancePicture>
+  /** What is found in words and captions; `found`: in takes, since the last call. */
+  findInWords(found: [key: string, found: Found | null][]): Promise<Finding[]>
   /** Plays from a place in the lesson, to `until` or its end. */
   play(from: Seconds, until?: Seconds): Promise<void>
   pause(): void
@@ -112,6 +116,7 @@ export function createPlayer(): Player {
 
   return {
     balance: () => plan.balance(),
+    findInWords: (found) => plan.findInWords(found),
     setLesson(heard) {
       // Opened ahead, silent until it is asked to play: then playing begins at once.
       soundOpened().catch(() => {})

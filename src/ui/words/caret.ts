@@ -13,8 +13,8 @@ import {
   type WordClip,
   type WordRange,
 } from '@/core/narration/words/wordRange'
+import { heardWords } from '@/core/narration/words/alignments'
 import { timelineOf, type Caret, type LessonState, type WordPlace } from '../lesson/lessonStore'
-import { heardWords } from '../lesson/useAlignments'
 import { passagesOf, speechIn } from './usePhrases'
 
 /** What the keys do with the caret: pure functions of the page's state. */

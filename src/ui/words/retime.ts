@@ -2,8 +2,8 @@ import type { Edit } from '@/core/lesson/edits'
 import { takesHeard } from '@/core/narration/words/heardWords'
 import type { StepWord } from '@/core/narration/words/stepWords'
 import type { Seconds } from '@/core/units'
+import { alignmentOf } from '@/core/narration/words/alignments'
 import type { LessonState } from '../lesson/lessonStore'
-import { alignmentOf } from '../lesson/useAlignments'
 
 /** The edit by which a word begins or ends elsewhere; null where nobody has found it in its take yet. */
 export function retime(

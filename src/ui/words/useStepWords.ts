@@ -4,8 +4,8 @@ import { useMemo } from 'react'
 import type { PassageSpan } from '@/core/lesson/timeline'
 import type { Step } from '@/core/lesson/document'
 import { stepWords, type StepWord } from '@/core/narration/words/stepWords'
+import { heardWords } from '@/core/narration/words/alignments'
 import { useDesk, useLessonState } from '../lesson/context'
-import { heardWords } from '../lesson/useAlignments'
 
 /** The words of a step at their times, computed anew only where something of them has changed. */
 export function useStepWords(passages: readonly PassageSpan[], step: Step): StepWord[] {

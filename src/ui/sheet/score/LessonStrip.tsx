@@ -5,7 +5,7 @@ import type { Finding } from '@/core/check/finding'
 import { stepAt } from '@/core/lesson/layout'
 import type { Seconds } from '@/core/units'
 import { clock } from '../../format'
-import { useDesk, useLessonState, useTimeline } from '../../lesson/context'
+import { useDesk, useFindings, useTimeline } from '../../lesson/context'
 import { timelineOf } from '../../lesson/lessonStore'
 import styles from './strip.module.css'
 
@@ -13,7 +13,7 @@ import styles from './strip.module.css'
 export function LessonStrip() {
   const { store, player } = useDesk()
   const timeline = useTimeline()
-  const findings = useLessonState(({ mix }) => mix?.findings)
+  const findings = useFindings()
   const [now, setNow] = useState<string | undefined>()
   useEffect(() => {
     const look = () => setNow(stepAt(timeline, player.position())?.step.id)

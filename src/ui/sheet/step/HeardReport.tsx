@@ -8,8 +8,8 @@ import { isOutdated } from '@/core/lesson/takes'
 import { takesHeard } from '@/core/narration/words/heardWords'
 import { readScript } from '@/core/narration/words/script'
 import { triesHeard } from '@/core/narration/lay/tries'
+import { alignmentOf } from '@/core/narration/words/alignments'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
-import { alignmentOf } from '../../lesson/useAlignments'
 import styles from '../panel.module.css'
 
 /** What was found when a step's takes were compared with its script: earlier tries, sentences left out, a changed script. */
