@@ -73,7 +73,7 @@ export function createStreamer(input: () => StreamInput) {
       }
       const last = next + length >= end
       const [left, right] = trimmed(heard(block, hearing), last ? Math.max(0, end - next) : length)
-      send({ type: 'block', stream: own.stream, left, right, last }, [left.buffer, right.buffer])
+      send({ type: 'block', stream: own.stream, left, right, last }, [...new Set([left.buffer, right.buffer])])
       if (last) return
       next += length
     }

@@ -36,12 +36,15 @@ export function createEnergyMeter(rate: Hertz, channelCount: number): EnergyMete
   return {
     push(channels) {
       const length = channels[0]?.length ?? 0
+      // What is the same on both sides, as a voice in the middle is, is filtered once.
+      const isTwin = channelCount === 2 && channels[0] === channels[1] && isEqual(states[0]!, states[1]!)
       let start = 0
       while (start < length) {
         const end = Math.min(length, start + hopLength - filled)
         for (let c = 0; c < channelCount; c++) {
           if (weights[c] === 0) continue
-          sums += weights[c]! * filteredEnergy(channels[c]!, start, end, filters, states[c]!)
+          if (isTwin && c === 1) continue
+          sums += (isTwin ? 2 : 1) * weights[c]! * filteredEnergy(channels[c]!, start, end, filters, states[c]!)
         }
         filled += end - start
         start = end
@@ -52,6 +55,7 @@ export function createEnergyMeter(rate: Hertz, channelCount: number): EnergyMete
         hopIndex++
         hopLength = nextHopLength()
       }
+      if (isTwin) states[1]!.set(states[0]!)
     },
     track: () => hops.values(),
   }
@@ -85,6 +89,8 @@ function filteredEnergy(x: Float32Array, from: number, to: number, filters: [Biq
   state[3] = withoutDenormal(t1)
   return sum
 }
+
+const isEqual = (a: Float64Array, b: Float64Array) => a.every((value, i) => value === b[i])
 
 const withoutDenormal = (value: number) => (value < 1e-30 && value > -1e-30 ? 0 : value)
 

@@ -17,6 +17,21 @@ const within = (value: number | null, expected: number, tolerance = 0.1) => {
 const twenty = Array.from({ length: 20 }, (_, i) => i)
 const silence = -Infinity
 
+test('what is the same array on both sides measures as two alike do, also before and after something else', () => {
+  const [a, b] = [tones([[-20, 1]]), tones([[-30, 1]])]
+  const parts: [Float32Array, Float32Array][] = [
+    [a, a],
+    [a, b],
+    [b, b],
+  ]
+  const meters = [createEnergyMeter(48000, 2), createEnergyMeter(48000, 2)]
+  for (const [left, right] of parts) {
+    meters[0]!.push([left, right])
+    meters[1]!.push([left, right.slice()])
+  }
+  expect(meters[0]!.track()).toEqual(meters[1]!.track())
+})
+
 describe('EBU Tech 3341', () => {
   test.each<[number, Tone[], number]>([
     [1, [[-23, 20]], -23],

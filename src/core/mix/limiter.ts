@@ -15,6 +15,8 @@ export const VOICE_UNDER_CEILING: Decibels = 0.8
 export const LIMITER_MARGIN: SampleIndex = GRID * (2 * REACH + 2) + TAPS
 
 const FADE = fadeWeights()
+/** Where nothing is to be reduced far and wide: one, but for how the weights round. */
+const UNTOUCHED = fadedAt(new Float32Array(0), 0)
 
 /**
  * Gain that keeps the true peak (BS.1770-5, Annex 2) of stereo sound under a ceiling, looking ahead and back 16 ms.
@@ -30,24 +32,29 @@ export function limiterGain(channels: readonly Float32Array[], frames: number, c
   const cells = Math.ceil(frames / GRID) + 2 * side
   const required = new Float32Array(cells).fill(1)
   let any = false
-  for (let c = 0; c < cells; c++) {
-    const from = LIMITER_MARGIN + (c - side) * GRID
-    const peak = Math.max(...channels.map((x) => cellPeak(x, from, ceiling)))
-    if (peak <= ceiling) continue
-    required[c] = ceiling / peak
-    any = true
+  for (const channel of new Set(channels)) {
+    for (let c = 0; c < cells; c++) {
+      const peak = cellPeak(channel, LIMITER_MARGIN + (c - side) * GRID, ceiling)
+      if (peak <= ceiling) continue
+      required[c] = Math.min(required[c]!, ceiling / peak)
+      any = true
+    }
   }
   if (!any) return null
 
-  const held = required.map((_, c) => {
-    let least = 1
-    for (let k = Math.max(0, c - REACH); k <= Math.min(cells - 1, c + REACH); k++) least = Math.min(least, required[k]!)
-    return least
+  // Most cells need nothing: only those around one that does are reckoned.
+  const held = new Float32Array(cells).fill(1)
+  const faded = new Float32Array(cells).fill(UNTOUCHED)
+  required.forEach((need, c) => {
+    if (need === 1) return
+    for (let k = Math.max(0, c - REACH); k <= Math.min(cells - 1, c + REACH); k++) held[k] = Math.min(held[k]!, need)
   })
-  const faded = held.map((_, c) => {
-    let sum = 0
-    for (let k = -REACH + 1; k < REACH; k++) sum += FADE[k + REACH - 1]! * (held[c + k] ?? 1)
-    return sum
+  let reckoned = 0
+  required.forEach((need, c) => {
+    if (need === 1) return
+    const from = Math.max(reckoned, c - 2 * REACH)
+    for (let k = from; k <= Math.min(cells - 1, c + 2 * REACH); k++) faded[k] = fadedAt(held, k)
+    reckoned = Math.max(from, Math.min(cells, c + 2 * REACH + 1))
   })
   const gain = new Float32Array(frames)
   for (let i = 0; i < frames; i++) {
@@ -56,6 +63,13 @@ export function limiterGain(channels: readonly Float32Array[], frames: number, c
     gain[i] = faded[cell]! + (faded[cell + 1]! - faded[cell]!) * (place - cell)
   }
   return gain
+}
+
+/** What is held, faded in and out at a cell. */
+function fadedAt(held: Float32Array, cell: number): number {
+  let sum = 0
+  for (let k = -REACH + 1; k < REACH; k++) sum += FADE[k + REACH - 1]! * (held[cell + k] ?? 1)
+  return sum
 }
 
 /** True peak within one cell; cells whose samples can't reach the ceiling are not interpolated. */

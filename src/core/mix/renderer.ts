@@ -16,8 +16,18 @@ export const RENDERER_EDITION = 2
 /** Samples to each side of a block from which its limited voice begins: whole cells of the limiter. */
 const VOICE_MARGIN: SampleIndex = GRID * Math.ceil(LIMITER_MARGIN / GRID)
 
-/** Two channels of equal length. */
+/** Two channels of equal length; what sounds the same on both sides is the same array, and is reckoned once. */
 export type Stereo = [left: Float32Array, right: Float32Array]
+
+const eachSide = ([left, right]: Stereo, change: (channel: Float32Array) => Float32Array): Stereo => {
+  const changed = change(left)
+  return [changed, right === left ? changed : change(right)]
+}
+
+const silence = (length: number): Stereo => {
+  const channel = new Float32Array(length)
+  return [channel, channel]
+}
 
 /**
  * Gives `frames` samples of a media's sound from `from` on, one or two channels; where the media has none
@@ -52,45 +62,48 @@ export async function renderMix(
   const start = from - LIMITER_MARGIN
   const length = frames + 2 * LIMITER_MARGIN
   const factor = toFactor(plan.gain)
-  const tracks = {} as Record<TrackName, Stereo>
-  let bedRaw: Stereo = tracks.bed
-  for (const name of TRACKS) {
-    if (name === 'voice') {
-      tracks.voice = await renderVoice(plan, source, from, frames, factor)
-      continue
-    }
-    const { laid, played } = await renderTrack(plan, name, source, start, length, factor)
-    tracks[name] = played
-    if (name === 'bed') bedRaw = laid
-  }
-  const sum = summed(TRACKS.map((name) => tracks[name]))
+  const voice = await renderVoice(plan, source, from, frames, factor)
+  const [recordings, sounds, bed] = await Promise.all(
+    (['recordings', 'sounds', 'bed'] as const).map((name) => renderTrack(plan, name, source, start, length, factor)),
+  )
+  const heard = { voice, recordings: recordings?.played, sounds: sounds?.played, bed: bed?.played }
+  const sum = summed(
+    TRACKS.map((name) => heard[name]).filter((track) => !!track),
+    length,
+  )
   const limit = limiterGain(sum, frames, toFactor(plan.ceiling))
-  const finish = (stereo: Stereo) => stereo.map((channel) => finished(channel, frames, limit)) as Stereo
-  const { voice, recordings, sounds, bed } = tracks
+  const finish = (stereo: Stereo | null | undefined, gain = limit): Stereo =>
+    stereo ? eachSide(stereo, (channel) => finished(channel, frames, gain)) : silence(frames)
   return {
     sum: finish(sum),
-    tracks: { voice: finish(voice), recordings: finish(recordings), sounds: finish(sounds), bed: finish(bed) },
-    bedRaw: bedRaw.map((channel) => finished(channel, frames, null)) as Stereo,
+    tracks: {
+      voice: finish(heard.voice),
+      recordings: finish(heard.recordings),
+      sounds: finish(heard.sounds),
+      bed: finish(heard.bed),
+    },
+    bedRaw: finish(bed?.laid, null),
   }
 }
 
-/** The voice, limited for itself, with LIMITER_MARGIN to each side. */
+/** The voice, limited for itself, with LIMITER_MARGIN to each side; null where it says nothing. */
 async function renderVoice(
   plan: MixPlan,
   source: SampleSource,
   from: SampleIndex,
   frames: number,
   factor: number,
-): Promise<Stereo> {
+): Promise<Stereo | null> {
   const side = VOICE_MARGIN + LIMITER_MARGIN
-  const { played } = await renderTrack(plan, 'voice', source, from - side, frames + 2 * side, factor)
+  const track = await renderTrack(plan, 'voice', source, from - side, frames + 2 * side, factor)
+  if (!track) return null
   const wanted = frames + 2 * VOICE_MARGIN
-  const limit = limiterGain(played, wanted, toFactor(plan.ceiling - VOICE_UNDER_CEILING))
+  const limit = limiterGain(track.played, wanted, toFactor(plan.ceiling - VOICE_UNDER_CEILING))
   const outer = VOICE_MARGIN - LIMITER_MARGIN
-  return played.map((channel) => finished(channel, wanted, limit).subarray(outer, wanted - outer)) as Stereo
+  return eachSide(track.played, (channel) => finished(channel, wanted, limit).subarray(outer, wanted - outer))
 }
 
-/** A track as its clips lie, and as it is heard: with its pocket and its gain, or silent. */
+/** A track as its clips lie, and as it is heard: with its pocket and its gain, or silent. Null where none of it lies here. */
 async function renderTrack(
   { clips, gains, muted, pocket }: MixPlan,
   name: TrackName,
@@ -98,27 +111,29 @@ async function renderTrack(
   start: SampleIndex,
   length: number,
   factor: number,
-): Promise<{ laid: Stereo; played: Stereo }> {
+): Promise<{ laid: Stereo; played: Stereo } | null> {
   const hasPocket = name === 'bed' && pocket !== null
   const runUp = hasPocket ? POCKET_RUN_UP : 0
   const early = await renderClips(clips[name], source, start - runUp, length + runUp, factor)
-  const laid = early.map((channel) => channel.subarray(runUp)) as Stereo
+  if (!early) return null
+  const laid = eachSide(early, (channel) => channel.subarray(runUp))
   if (muted.includes(name)) return { laid, played: silence(length) }
   const dipped = hasPocket ? inPocket(early, pocket, start) : laid
   return { laid, played: gains[name] ? ridden(dipped, gains[name], start) : dipped }
 }
 
-const silence = (length: number): Stereo => [new Float32Array(length), new Float32Array(length)]
-
 const inPocket = (early: Stereo, pocket: PocketPlan, start: SampleIndex) =>
-  early.map((channel) => takePocket(channel, pocket, start)) as Stereo
+  eachSide(early, (channel) => takePocket(channel, pocket, start))
+
+/** Each block is reckoned with a margin to both sides: short ones cost more. */
+const BLOCK: SampleIndex = HOUSE_RATE
 
 /** The mix, block by block: all of it, or from a multiple of GRID on. It may go beyond the plan's end, to fill a last video frame. */
 export async function* renderWhole(
   plan: MixPlan,
   source: SampleSource,
   { from = 0, to = plan.length }: Partial<SampleRange> = {},
-  blockLength: number = HOUSE_RATE / 2,
+  blockLength: number = BLOCK,
 ): AsyncGenerator<MixBlock> {
   for (let at = from; at < to; at += blockLength) {
     yield await renderMix(plan, source, at, Math.min(blockLength, to - at))
@@ -128,17 +143,27 @@ export async function* renderWhole(
 async function renderClips(
   clips: readonly Clip[],
   source: SampleSource,
-  start: number,
+  start: SampleIndex,
   length: number,
   factor: number,
-) {
+): Promise<Stereo | null> {
+  const here = clips.filter((clip) => clip.at < start + length && clip.at + clip.length > start)
+  if (here.length === 0) return null
+  const laid = await Promise.all(
+    here.map(async (clip) => {
+      const from = Math.max(start, clip.at)
+      const to = Math.min(start + length, clip.at + clip.length)
+      return { clip, from, samples: await clipSamples(clip, source, from - clip.at, to - from) }
+    }),
+  )
   const out = silence(length)
-  for (const clip of clips) {
-    const from = Math.max(start, clip.at)
-    const to = Math.min(start + length, clip.at + clip.length)
-    if (to <= from) continue
-    const samples = await clipSamples(clip, source, from - clip.at, to - from)
-    addClip(out, clip, samples, from, start, factor * toFactor(clip.gain))
+  if (laid.some(({ samples }) => samples.length > 1)) out[1] = new Float32Array(length)
+  for (const channel of new Set(out)) {
+    const side = out.indexOf(channel)
+    for (const { clip, from, samples } of laid) {
+      const input = samples[side] ?? samples[0]
+      if (input) addClip(channel.subarray(from - start), clip, input, from - clip.at, factor * toFactor(clip.gain))
+    }
   }
   return out
 }
@@ -149,45 +174,53 @@ function clipSamples({ media, from, speed }: Clip, source: SampleSource, at: Sam
   return stretched((first, count) => source(media, first, count), from, speed, at, frames)
 }
 
-function addClip(out: Stereo, clip: Clip, samples: Float32Array[], from: number, start: number, factor: number): void {
-  out.forEach((channel, c) => {
-    const input = samples[c] ?? samples[0]
-    if (!input) return
-    for (let i = 0; i < input.length; i++) {
-      const place = from + i - clip.at
-      const fading = place < clip.fadeIn || clip.length - place < clip.fadeOut
-      channel[from - start + i]! += input[i]! * factor * (fading ? fadeFactor(clip, place) : 1)
-    }
-  })
+/** Adds a clip's samples from its sample `at` on. Fades are reckoned only where there are some. */
+function addClip(out: Float32Array, clip: Clip, input: Float32Array, at: SampleIndex, factor: number): void {
+  const full = within(clip.fadeIn - at, input.length)
+  const fading = Math.max(full, within(clip.length - clip.fadeOut + 1 - at, input.length))
+  const fade = (from: number, to: number) => {
+    for (let i = from; i < to; i++) out[i]! += input[i]! * factor * fadeFactor(clip, at + i)
+  }
+  fade(0, full)
+  for (let i = full; i < fading; i++) out[i]! += input[i]! * factor
+  fade(fading, input.length)
 }
+
+const within = (place: number, length: number) => Math.max(0, Math.min(length, place))
 
 /** Puts the ride on a track; between its points the factor runs straight. */
 function ridden(track: Stereo, gain: GainTrack, start: SampleIndex): Stereo {
   const cell = HOUSE_RATE / RIDE_RATE
   const last = gain.length - 1
-  const factorAt = (i: number) => toFactor(gain[Math.max(0, Math.min(last, i))] ?? 0)
-  return track.map((channel) => {
+  const first = Math.floor(start / cell)
+  const factors = Float64Array.from({ length: Math.ceil(track[0].length / cell) + 2 }, (_, i) =>
+    toFactor(gain[Math.max(0, Math.min(last, first + i))] ?? 0),
+  )
+  return eachSide(track, (channel) => {
     const out = new Float32Array(channel.length)
     for (let i = 0; i < out.length;) {
       const index = Math.floor((start + i) / cell)
-      const a = factorAt(index)
-      const slope = (factorAt(index + 1) - a) / cell
+      const a = factors[index - first]!
+      const slope = (factors[index - first + 1]! - a) / cell
       const end = Math.min(out.length, (index + 1) * cell - start)
       for (; i < end; i++) out[i] = channel[i]! * (a + slope * (start + i - index * cell))
     }
     return out
-  }) as Stereo
+  })
 }
 
-function summed(tracks: Stereo[]): Stereo {
-  return [0, 1].map((c) => {
-    const out = new Float32Array(tracks[0]![0].length)
+function summed(tracks: readonly Stereo[], length: number): Stereo {
+  if (tracks.length === 0) return silence(length)
+  const sumOf = (side: 0 | 1) => {
+    const out = new Float32Array(length)
     for (const track of tracks) {
-      const channel = track[c]!
-      for (let i = 0; i < out.length; i++) out[i]! += channel[i]!
+      const channel = track[side]
+      for (let i = 0; i < length; i++) out[i]! += channel[i]!
     }
     return out
-  }) as Stereo
+  }
+  const left = sumOf(0)
+  return [left, tracks.every(([a, b]) => a === b) ? left : sumOf(1)]
 }
 
 function finished(channel: Float32Array, frames: number, limit: Float32Array | null): Float32Array {
