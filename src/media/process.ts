@@ -117,6 +117,13 @@ async function feedInput(input: Writable, feed: (input: Writable) => Promise<voi
   input.end()
 }
 
+/** Resolves once all of it has gone, so that the bytes may be used for something else. */
+export function writeWhole(output: Writable, bytes: Uint8Array): Promise<void> {
+  if (output.destroyed) return Promise.resolve()
+  // What goes wrong is told by the program that did not take it.
+  return new Promise((resolve) => void output.write(bytes, () => resolve()))
+}
+
 /** Writes and waits until there is room again, or the reader is gone. */
 export function writeTo(output: Writable, bytes: Uint8Array): Promise<void> {
   if (output.destroyed || output.write(bytes)) return Promise.resolve()

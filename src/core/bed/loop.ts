@@ -138,7 +138,8 @@ function searchLoop(piece: Analysis): LoopPoints {
   for (let end = length - margin; end > Math.max(length * 0.6, length - 20); end -= step) {
     for (let start = margin; start < Math.min(length * 0.35, 20); start += step) {
       // A longer loop is worth a slightly worse seam: it repeats less often.
-      const score = seamDifference(piece, level, start, end, context) + 0.02 * (length - (end - start))
+      const shortness = 0.02 * (length - (end - start))
+      const score = shortness + seamDifference(piece, level, start, end, context, best.score - shortness)
       if (score < best.score) best = { start, end, score }
     }
   }
@@ -146,8 +147,20 @@ function searchLoop(piece: Analysis): LoopPoints {
   return refined(level, start, end, context)
 }
 
-/** How unlike the surroundings of two places are: mean difference of level (dB) and of band levels (dB). */
-function seamDifference(piece: Analysis, level: Float32Array, a: Seconds, b: Seconds, context: Seconds): number {
+/**
+ * How unlike the surroundings of two places are: mean difference of level (dB) and of band levels (dB). Infinity as soon as
+ * it is clear that it is not below `limit`: most pairs are given up after a few rows.
+ */
+function seamDifference(
+  piece: Analysis,
+  level: Float32Array,
+  a: Seconds,
+  b: Seconds,
+  context: Seconds,
+  limit = Infinity,
+): number {
+  const ofLevel = levelDifference(level, a, b, context)
+  const most = Math.ceil((2 * context) / 0.1) + 1
   const bandCount = BAND_CENTRES.length
   const rows = piece.bands.length / bandCount
   let sum = 0
@@ -162,8 +175,10 @@ function seamDifference(piece: Analysis, level: Float32Array, a: Seconds, b: Sec
     }
     sum += difference / 16
     count++
+    // The mean is over no more rows than these.
+    if (ofLevel + sum / most >= limit) return Infinity
   }
-  return (count > 0 ? sum / count : 60) + levelDifference(level, a, b, context)
+  return (count > 0 ? sum / count : 60) + ofLevel
 }
 
 function levelDifference(level: Float32Array, a: Seconds, b: Seconds, context: Seconds): number {

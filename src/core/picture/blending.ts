@@ -1,33 +1,38 @@
 import type { Area } from '@/core/lesson/layers'
 import { PIXELS_MODULE } from './pixelsModule'
-import type { Raster } from './raster'
+import { roomFor, type Raster } from './raster'
 
 /** Pictures made of others, pixel by pixel: in WebAssembly, since a frame has six million bytes and more. */
 
-/** The one picture fading into the other. */
-export function dissolved(a: Raster, b: Raster, share: number): Raster {
+/** The one picture fading into the other; `spare` as for a copy. */
+export function dissolved(a: Raster, b: Raster, share: number, spare?: Uint8Array): Raster {
   const { data } = a
   const { bytes, blend } = work(3 * whole(data.length))
   const [first, second, out] = [0, whole(data.length), 2 * whole(data.length)]
   bytes.set(data, first)
   bytes.set(b.data, second)
   blend(first, second, out, data.length, Math.round(share * 256))
-  return { ...a, data: bytes.slice(out, out + data.length) }
+  return { ...a, data: takenOut(bytes, out, data.length, spare) }
 }
 
 /** Covered by plain ground, as far as that is there. */
-export function veiled(raster: Raster, colour: readonly [number, number, number], share: number): Raster {
+export function veiled(
+  raster: Raster,
+  colour: readonly [number, number, number],
+  share: number,
+  spare?: Uint8Array,
+): Raster {
   const ground = Uint8Array.from({ length: raster.width * 3 }, (_, i) => colour[i % 3]!)
   const data = new Uint8Array(raster.data.length)
   for (let row = 0; row < raster.height; row++) data.set(ground, row * ground.length)
-  return dissolved(raster, { ...raster, data }, share)
+  return dissolved(raster, { ...raster, data }, share, spare)
 }
 
 /**
  * A part of a picture as large as the whole: bilinear, so that it moves by parts of a pixel without a shimmer. First along
  * the rows that are needed, then between them.
  */
-export function closer(raster: Raster, { x, y, width: share }: Area): Raster {
+export function closer(raster: Raster, { x, y, width: share }: Area, spare?: Uint8Array): Raster {
   const { width, height, data } = raster
   const stride = width * 3
   const rows = placesOf(height, y, share)
@@ -47,7 +52,13 @@ export function closer(raster: Raster, { x, y, width: share }: Area): Raster {
     }
     blend(above, below, out + row * stride, stride, part)
   })
-  return { width, height, data: bytes.slice(out, out + data.length) }
+  return { width, height, data: takenOut(bytes, out, data.length, spare) }
+}
+
+function takenOut(bytes: Uint8Array, from: number, length: number, spare?: Uint8Array): Uint8Array {
+  const taken = roomFor(length, spare)
+  taken.set(bytes.subarray(from, from + length))
+  return taken
 }
 
 /** Of each pixel of a row or column: which pixel it comes from, and how far it is towards the next, in 256ths. */

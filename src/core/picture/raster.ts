@@ -16,7 +16,15 @@ export interface Overlay {
   data: Uint8Array
 }
 
-export const copyOf = ({ width, height, data }: Raster): Raster => ({ width, height, data: new Uint8Array(data) })
+/** `spare`: bytes of a picture of that size that nobody needs any more. To let six million go with each frame costs time. */
+export function copyOf({ width, height, data }: Raster, spare?: Uint8Array): Raster {
+  const copy = roomFor(data.length, spare)
+  copy.set(data)
+  return { width, height, data: copy }
+}
+
+export const roomFor = (bytes: number, spare?: Uint8Array): Uint8Array =>
+  spare?.length === bytes ? spare : new Uint8Array(bytes)
 
 /** Lays something over a picture, as far as it is there (0..1). Changes the picture. */
 export function layOver(raster: Raster, over: Overlay, share: number): void {

@@ -26,6 +26,28 @@ export function parameterSets(nals: readonly Nal[]): Buffer {
   return Buffer.concat(firstOf(nals, NAL.sps).concat(firstOf(nals, NAL.pps)))
 }
 
+/** A stream as pieces of so many pictures each, of one slice a picture. */
+export function splitPieces(stream: Buffer, lengths: readonly number[]): Buffer[] {
+  const pictures = picturesOf(splitNals(stream))
+  const total = lengths.reduce((sum, length) => sum + length, 0)
+  if (pictures.length !== total) throw new Error(`expected ${total} pictures, got ${pictures.length}`)
+  let at = 0
+  return lengths.map((length) => Buffer.concat(pictures.slice(at, (at += length))))
+}
+
+/** Each picture with what stands before it: parameter sets, and what the coder says of itself. */
+function picturesOf(nals: readonly Nal[]): Buffer[] {
+  const pictures: Buffer[] = []
+  let waiting: Buffer[] = []
+  for (const { type, bytes } of nals) {
+    waiting.push(bytes)
+    if (type !== NAL.slice && type !== NAL.idr) continue
+    pictures.push(Buffer.concat(waiting))
+    waiting = []
+  }
+  return pictures
+}
+
 const firstOf = (nals: readonly Nal[], type: number) => {
   const found = nals.find((nal) => nal.type === type)
   return found ? [withLongStart(found.bytes)] : []

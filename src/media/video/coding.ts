@@ -1,10 +1,18 @@
 import { rasterSize, type Frame } from '@/core/picture/frame'
 
+const PARAMETERS =
+  'keyint=120:min-keyint=1:scenecut=0:bframes=0:ref=1:weightp=0:stitchable=1:mbtree=0:rc-lookahead=0:sync-lookahead=0:force-cfr=1:chromaloc=0'
+
 /**
  * One way of coding for every picture, so that separately coded pieces share their parameter sets and can be joined
  * without coding anything again.
  */
-export const codingOf = (frame: Frame): readonly string[] => [
+export const codingOf = (frame: Frame): readonly string[] => coding(frame, 14, PARAMETERS)
+
+/** The same for what is drawn: of one quality whatever was coded before. */
+export const drawnCodingOf = (frame: Frame): readonly string[] => coding(frame, 13, `${PARAMETERS}:qcomp=1`)
+
+const coding = (frame: Frame, rateFactor: number, parameters: string): readonly string[] => [
   '-c:v',
   'libx264',
   '-profile:v',
@@ -14,11 +22,11 @@ export const codingOf = (frame: Frame): readonly string[] => [
   '-preset',
   'veryfast',
   '-crf',
-  '14',
+  String(rateFactor),
   '-tune',
   'stillimage',
   '-x264-params',
-  'keyint=120:min-keyint=1:scenecut=0:bframes=0:ref=1:weightp=0:stitchable=1:mbtree=0:rc-lookahead=0:sync-lookahead=0:force-cfr=1:chromaloc=0',
+  parameters,
   '-color_primaries',
   'bt709',
   '-color_trc',

@@ -18,7 +18,10 @@ export interface Drawing {
   signal?: AbortSignal
 }
 
-/** Draws what is seen, frame by frame. The stacks follow each other, and each of their sides plays evenly or stands. */
+/**
+ * Draws what is seen, frame by frame. The stacks follow each other, and each of their sides plays evenly or stands. A frame
+ * holds until the next one is asked for: then its bytes may be used again.
+ */
 export async function* drawStacks(work: Drawing, stacks: readonly Stack[]): AsyncGenerator<Raster> {
   const overlays = overlayCache(work)
   const sides = stacks[0]!.sides.map((_, i) =>
@@ -29,11 +32,18 @@ export async function* drawStacks(work: Drawing, stacks: readonly Stack[]): Asyn
     ),
   )
   const ground = rgbOf(work.look.ground)
+  let spare: Uint8Array | undefined
   for (const { between, veil } of stacks) {
     const [left, right] = await Promise.all(sides.map(async (side) => (await side.next()).value as Raster))
     let raster = left!
-    if (between && right) raster = (between.kind === 'push' ? pushed : dissolved)(raster, right, between.share)
-    yield veil > 0 ? veiled(raster, ground, veil) : raster
+    if (between && right)
+      raster =
+        between.kind === 'push'
+          ? pushed(raster, right, between.share)
+          : dissolved(raster, right, between.share, veil > 0 ? undefined : spare)
+    if (veil > 0) raster = veiled(raster, ground, veil, spare)
+    if (raster !== left) spare = raster.data
+    yield raster
   }
 }
 
@@ -41,20 +51,30 @@ export async function* drawStacks(work: Drawing, stacks: readonly Stack[]): Asyn
 async function* drawSide(work: Drawing, sides: readonly Side[], overlays: OverlayOf): AsyncGenerator<Raster> {
   const under = pictures(work, sides)
   let drawn = null as { key: string; raster: Raster } | null
+  let spare: Uint8Array | undefined
   for (const side of sides) {
     const picture = (await under.next()).value as Raster
     const key = side.speed === 0 ? tellSide(side) : ''
     // What stands on this side while something happens on the other is drawn once.
-    if (!key || drawn?.key !== key) drawn = { key, raster: await withLayers(side, picture, work.look, overlays) }
+    if (!key || drawn?.key !== key) {
+      drawn = { key, raster: await withLayers(side, picture, work.look, overlays, spare) }
+      spare = drawn.raster === picture ? undefined : drawn.raster.data
+    }
     yield drawn.raster
   }
 }
 
 /** What points and covers goes with the picture when that comes nearer; words stay where they are. */
-async function withLayers({ layers, seen }: Side, picture: Raster, look: Look, overlays: OverlayOf): Promise<Raster> {
+async function withLayers(
+  { layers, seen }: Side,
+  picture: Raster,
+  look: Look,
+  overlays: OverlayOf,
+  spare?: Uint8Array,
+): Promise<Raster> {
   const isNear = seen.width !== 1
-  if (layers.length === 0) return isNear ? closer(picture, seen) : picture
-  let raster = copyOf(picture)
+  if (layers.length === 0) return isNear ? closer(picture, seen, spare) : picture
+  let raster = isNear ? copyOf(picture) : copyOf(picture, spare)
   const lay = async ({ layer, area, share }: Side['layers'][number]) => {
     if (layer.kind === 'cover')
       return layer.way === 'blocks' ? blockOut(raster, area) : fillArea(raster, area, rgbOf(look.ground))
@@ -63,7 +83,7 @@ async function withLayers({ layers, seen }: Side, picture: Raster, look: Look, o
     if (over) layOver(raster, over, isDrawn ? 1 : share)
   }
   for (const one of layers) if (one.layer.kind !== 'words') await lay(one)
-  if (isNear) raster = closer(raster, seen)
+  if (isNear) raster = closer(raster, seen, spare)
   for (const one of layers) if (one.layer.kind === 'words') await lay(one)
   return raster
 }

@@ -6,12 +6,13 @@ import type { Look } from '@/core/lesson/layers'
 import type { Shot } from '@/core/picture/shots'
 import type { Stack } from '@/core/picture/stack'
 import { rasterSize, type Frame } from '@/core/picture/frame'
+import type { FrameIndex } from '@/core/units'
 import { inParallel } from '../inParallel'
-import { CODING_MEMORY, runProgram, writeTo } from '../process'
+import { CODING_MEMORY, runProgram, writeWhole } from '../process'
 import type { Assets, Recipe } from '../store/assets'
 import type { MediaStore } from '../store/store'
-import { NAL, parameterSets, splitNals } from './annexB'
-import { codingOf, KEY_INTERVAL, stillFilter } from './coding'
+import { NAL, parameterSets, splitNals, splitPieces } from './annexB'
+import { codingOf, drawnCodingOf, KEY_INTERVAL, stillFilter } from './coding'
 import { drawStacks, mediaOfStacks, tellStacks, type Drawing } from './drawStacks'
 import { recordingInput } from './recordingFrames'
 
@@ -38,7 +39,8 @@ export async function openPieceMaker(
 
   async function* hold(key: Buffer, frames: number): AsyncGenerator<Buffer> {
     for (let left = frames; left > 0; left -= KEY_INTERVAL) {
-      yield Buffer.concat([key, ...repeats.pictures.slice(0, Math.min(left, KEY_INTERVAL) - 1)])
+      const repeated = Array.from({ length: Math.min(left, KEY_INTERVAL) - 1 }, (_, i) => repeats.pictures[i % CYCLE]!)
+      yield Buffer.concat([key, ...repeated])
     }
   }
 
@@ -50,19 +52,32 @@ export async function openPieceMaker(
 
   return {
     async prepare(shots) {
-      await inParallel(shots, async (shot) => {
-        await (shot.kind === 'stands' ? codedStack(work, shot.stack) : codedFrames(work, shot))
-      })
+      const drawn = shots.flatMap((shot) => (shot.kind === 'plays' ? [] : [stacksOf(shot)]))
+      await inParallel(batchesOf(work, drawn.filter(isShort)), async (batch) => void (await codedBatch(work, batch)))
+      const long = shots.filter((shot) => shot.kind === 'plays' || !isShort(stacksOf(shot)))
+      await inParallel(long, async (shot) => void (await codedFile(work, shot)))
     },
     async *streamOf(shot) {
-      if (shot.kind === 'stands') yield* hold(joinable(await codedStack(work, shot.stack), repeats.sets), shot.frames)
-      else yield* parts(await codedFrames(work, shot))
+      if (shot.kind === 'plays' || !isShort(stacksOf(shot))) return yield* parts(await codedFile(work, shot))
+      const [piece] = await codedBatch(work, [stacksOf(shot)])
+      joinable(piece!, repeats.sets)
+      if (shot.kind === 'stands') yield* hold(piece!, shot.frames)
+      else yield piece!
     },
   }
 }
 
-const codedFrames = (work: Work, shot: Exclude<Shot, { kind: 'stands' }>): Promise<string> =>
-  shot.kind === 'plays' ? codedMovement(work, shot) : codedDrawing(work, shot.stacks)
+type Drawn = Exclude<Shot, { kind: 'plays' }>
+
+/** What is drawn of it, each frame once. */
+const stacksOf = (shot: Drawn): readonly Stack[] => (shot.kind === 'stands' ? [shot.stack] : shot.stacks)
+
+/** What is longer would fill memory. */
+const SHORT: FrameIndex = 64
+const isShort = (stacks: readonly Stack[]) => stacks.length <= SHORT
+
+const codedFile = (work: Work, shot: Shot): Promise<string> =>
+  shot.kind === 'plays' ? codedMovement(work, shot) : codedDrawing(work, stacksOf(shot))
 
 interface Work extends Drawing {
   /** Of the coder. */
@@ -89,6 +104,9 @@ function joinable(piece: Buffer, sets: Buffer): Buffer {
   return piece
 }
 
+/** A repeated picture tells its number by four bits, so that these come round again. */
+const CYCLE = 16
+
 interface Repeats {
   sets: Buffer
   pictures: Buffer[]
@@ -101,39 +119,82 @@ interface Repeats {
  */
 async function codedRepeats(frame: Frame, signal?: AbortSignal): Promise<Repeats> {
   const black = ['-f', 'lavfi', '-i', `color=black:size=16x16:rate=${frame.rate}`]
-  const stream = await code(frame, black, KEY_INTERVAL, stillFilter(frame), { signal })
+  const stream = await code(frame, black, CYCLE + 1, codingOf(frame), { signal })
   const nals = splitNals(stream)
   const pictures = nals.filter(({ type }) => type === NAL.slice).map(({ bytes }) => bytes)
-  if (pictures.length !== KEY_INTERVAL - 1)
-    throw new Error(`expected one slice a repeated picture, got ${pictures.length}`)
+  if (pictures.length !== CYCLE) throw new Error(`expected one slice a repeated picture, got ${pictures.length}`)
   const edition = createHash('sha256').update(stream).digest('hex')
   return { sets: parameterSets(nals), pictures, edition }
 }
 
-/** A picture that stands, with what lies over it. */
-const codedStack = (work: Work, stack: Stack): Promise<Buffer> =>
-  work.assets.bytes(recipeOfStacks(work, [stack]), () => codeDrawn(work, [stack]))
+/** Frames coded by one run of the coder: to start it costs as much as some pictures do. */
+const BATCH: FrameIndex = 96
 
-/** The file of frames that are drawn each by itself. */
+/** Pieces that are coded together, each once. */
+function batchesOf(work: Work, pieces: readonly (readonly Stack[])[]): (readonly Stack[])[][] {
+  const distinct = new Map(pieces.map((piece) => [JSON.stringify(recipeOfDrawn(work, piece)), piece]))
+  const batches: (readonly Stack[])[][] = []
+  let room = 0
+  for (const piece of distinct.values()) {
+    if (piece.length > room) {
+      batches.push([])
+      room = BATCH
+    }
+    batches.at(-1)!.push(piece)
+    // A picture that is new to the coder costs it as much as some that follow it.
+    room -= piece.length + KEY_COST
+  }
+  return batches
+}
+
+const KEY_COST: FrameIndex = 8
+
+/** Short pieces that are drawn: what stands is one picture each. */
+const codedBatch = (work: Work, pieces: readonly (readonly Stack[])[]): Promise<Buffer[]> =>
+  work.assets.all(
+    pieces.map((piece) => recipeOfDrawn(work, piece)),
+    async (missing, keep) => {
+      const wanted = missing.map((i) => pieces[i]!)
+      const coded = splitPieces(
+        await codeDrawn(work, wanted),
+        wanted.map(({ length }) => length),
+      )
+      for (const [at, i] of missing.entries()) await keep(i, coded[at]!)
+    },
+  )
+
+/** The file of a long one. */
 const codedDrawing = (work: Work, stacks: readonly Stack[]): Promise<string> =>
-  work.assets.file(recipeOfStacks(work, stacks), async (draft) => void (await codeDrawn(work, stacks, draft)))
+  work.assets.file(recipeOfDrawn(work, stacks), async (draft) => void (await codeDrawn(work, [stacks], draft)))
 
 /** Another look changes only what shows something of it. */
-const recipeOfStacks = (work: Work, stacks: readonly Stack[]): Recipe =>
-  recipeOf(work, mediaOfStacks(stacks), [tellStacks(stacks), stacks.every(isPlain) ? null : work.look])
+function recipeOfDrawn(work: Work, stacks: readonly Stack[]): Recipe {
+  const look = stacks.every(isPlain) ? null : work.look
+  return recipeOf(work, mediaOfStacks(stacks), [tellStacks(stacks), look, drawnCodingOf(work.frame)])
+}
 
 const isPlain = ({ sides, veil }: Stack) => veil === 0 && sides.every(({ layers }) => layers.length === 0)
 
-function codeDrawn(work: Work, stacks: readonly Stack[], out?: string): Promise<Buffer> {
+/** Draws and codes pieces one after the other; each begins with a key picture. */
+function codeDrawn(work: Work, pieces: readonly (readonly Stack[])[], out?: string): Promise<Buffer> {
   const { frame, signal } = work
-  const { width, height } = rasterSize(frame)
-  const raw = ['-f', 'rawvideo', '-pixel_format', 'rgb24', '-video_size', `${width}x${height}`]
-  const input = [...raw, '-framerate', String(frame.rate), '-i', 'pipe:0']
-  return code(frame, input, stacks.length, stillFilter(frame), { signal, out, feed: feedingFrames(work, stacks) })
+  const begins = pieces.map((_, i) => pieces.slice(0, i).reduce((sum, { length }) => sum + length, 0))
+  const total = pieces.reduce((sum, { length }) => sum + length, 0)
+  const coding = [
+    ...drawnCodingOf(frame),
+    '-force_key_frames',
+    `expr:${begins.map((begin) => `eq(n,${begin})`).join('+')}`,
+  ]
+  const feed = async (input: Writable) => {
+    for (const piece of pieces) for await (const { data } of drawStacks(work, piece)) await writeWhole(input, data)
+  }
+  return code(frame, rawInput(frame), total, coding, { signal, out, feed })
 }
 
-const feedingFrames = (work: Work, stacks: readonly Stack[]) => async (input: Writable) => {
-  for await (const { data } of drawStacks(work, stacks)) await writeTo(input, data)
+function rawInput(frame: Frame): string[] {
+  const { width, height } = rasterSize(frame)
+  const raw = ['-f', 'rawvideo', '-pixel_format', 'rgb24', '-video_size', `${width}x${height}`]
+  return [...raw, '-framerate', String(frame.rate), '-i', 'pipe:0']
 }
 
 /** The file of a recording's moving part. */
@@ -143,7 +204,7 @@ async function codedMovement(work: Work, shot: Extract<Shot, { kind: 'plays' }>)
   const recipe = recipeOf(work, [media], [from, frames, speed, framing, MOVEMENT_EDITION])
   return assets.file(recipe, async (draft) => {
     const { input, filter } = await recordingInput(work, shot)
-    await code(frame, input, frames, filter, { signal, out: draft })
+    await code(frame, input, frames, codingOf(frame), { signal, out: draft, filter })
   })
 }
 
@@ -156,6 +217,8 @@ interface Coding {
   feed?: (input: Writable) => Promise<void>
   /** A file to write; returned as bytes where none is given. */
   out?: string
+  /** What is done with the pictures before, where it is more than to bring them to the video's colours. */
+  filter?: string
 }
 
 /** Codes exactly `frames` pictures. */
@@ -163,11 +226,11 @@ function code(
   frame: Frame,
   input: string[],
   frames: number,
-  filter: string,
-  { signal, feed, out }: Coding,
+  coding: readonly string[],
+  { signal, feed, out, filter = stillFilter(frame) }: Coding,
 ): Promise<Buffer> {
   const args = ['-v', 'error', '-y', ...input, '-map', '0:v:0', '-an', '-vf', filter, '-frames:v', String(frames)]
-  return runProgram('ffmpeg', [...args, ...codingOf(frame), '-f', 'h264', out ? `file:${out}` : 'pipe:1'], {
+  return runProgram('ffmpeg', [...args, ...coding, '-f', 'h264', out ? `file:${out}` : 'pipe:1'], {
     memory: CODING_MEMORY,
     limit: 4 * 3600,
     signal,

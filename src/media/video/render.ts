@@ -40,7 +40,8 @@ import { withWorkFolder } from '../store/workFolder'
 import { openPieceMaker, type PieceMaker } from './pieces'
 import { recode, type Recoding } from './recode'
 
-const AAC = ['-c:a', 'aac', '-aac_coder', 'fast', '-b:a', '192k']
+/** At this rate its tools for lower ones cost time and gain nothing (docs/figures.md). */
+const AAC = ['-c:a', 'aac', '-aac_coder', 'fast', '-aac_is', '0', '-aac_pns', '0', '-aac_tns', '0', '-b:a', '192k']
 /** Ticks a frame of the video's clock: a whole number, so that no frame is ever early or late. */
 const TICKS = 512
 /** Shares of the work, for the progress shown: the sound's, and what is done before it is coded otherwise. */
