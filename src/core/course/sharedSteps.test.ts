@@ -51,8 +51,13 @@ test('what hangs on the steps goes with them, and nothing else', () => {
 })
 
 test('music that goes on into a lesson ends with the steps in others', () => {
-  const lesson = { ...welcoming(), bedCues: [{ ...newBed('long', SONG, 'ws0'), last: 'ws2' }] }
-  expect(stepsAtEnd(lesson, 'first', 2).bedCues[0]!.last).toBe('ws1')
+  for (const last of ['ws2', null]) {
+    const lesson = { ...welcoming(), bedCues: [{ ...newBed('long', SONG, 'ws0'), last }] }
+    const shared = stepsAtEnd(lesson, 'first', 2)
+    expect(shared.bedCues[0]!.last).toBe('ws1')
+    // Where they come from it goes on, and they are the same nevertheless.
+    expect(hasShared(lesson, 'first', shared)).toBe(true)
+  }
 })
 
 test('a lesson that begins and ends as its course does, and is as before when that goes again', () => {

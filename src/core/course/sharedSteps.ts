@@ -48,7 +48,8 @@ export function stepsAtEnd(lesson: Lesson, end: End, count: number): SharedSteps
   const marksThere = new Set(lesson.marks.filter(({ step }) => ids.has(step)).map(({ id }) => id))
   const bedCues = lesson.bedCues
     .filter(({ begins }) => (begins.kind === 'step' ? ids.has(begins.step) : marksThere.has(begins.mark)))
-    .map((cue) => (cue.last === null || ids.has(cue.last) ? cue : { ...cue, last: steps.at(-1)!.id }))
+    // Music that goes on into this lesson ends with the steps in others.
+    .map((cue) => (cue.last !== null && ids.has(cue.last) ? cue : { ...cue, last: steps.at(-1)!.id }))
   const sounds = soundsOn(lesson, ids, marksThere)
   const part = { ...lesson, steps, takes, bedCues, sounds, nudges: [], shelf: [], others: {} }
   const hung = marksInUse(part)

@@ -54,7 +54,7 @@ function AsTheCourse({ isReady, made, onMake }: Pick<ChoiceProps, 'isReady' | 'm
       <p className={styles.detail}>
         <b>As for every lesson of {course.title}:</b> {delivery.map(titleOf).join('; ')}
       </p>
-      <Button disabled={!isReady || left.length === 0} onClick={() => left.forEach(onMake)}>
+      <Button className={styles.whole} disabled={!isReady || left.length === 0} onClick={() => left.forEach(onMake)}>
         {left.length === 0 ? 'All of it is made' : left.length === 1 ? 'Make the one left' : `Make all ${left.length}`}
       </Button>
     </div>

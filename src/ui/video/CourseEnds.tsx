@@ -17,9 +17,20 @@ import panel from '../sheet/panel.module.css'
 import styles from './video.module.css'
 
 const ENDS = {
-  first: { name: 'Every lesson begins with', verb: 'begin', where: 'the first steps' },
-  last: { name: 'Every lesson ends with', verb: 'end', where: 'the last steps' },
+  first: {
+    name: 'Every lesson begins with',
+    verb: 'begin',
+    where: 'the first steps',
+    added: 'What each lesson begins with now comes after that.',
+  },
+  last: {
+    name: 'Every lesson ends with',
+    verb: 'end',
+    where: 'the last steps',
+    added: 'What each lesson ends with now comes before that.',
+  },
 } as const
+const INSTEAD = 'It takes the place of what they share now; a lesson that has changed that keeps its own.'
 
 /** The steps that all lessons of the course begin and end with: changed in one place. */
 export function CourseEnds() {
@@ -48,15 +59,15 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
     end,
   )
   const isSame = shared !== null && hasShared(lesson, end, shared)
-  const { name, verb, where } = ENDS[end]
+  const { name, verb, where, added } = ENDS[end]
   const ask = (steps: SharedSteps | null) =>
     modal.confirm({
       title: steps
         ? `${verb === 'begin' ? 'Begin' : 'End'} every lesson of ${course.title} with ${saySteps(steps)}?`
         : `No longer ${verb} every lesson of ${course.title} with these steps?`,
       content: steps
-        ? 'New lessons get them, too. A lesson whose author changed these steps keeps its own. It can be undone in each lesson.'
-        : 'They go from each lesson that has them as the course has them; this can be undone in each.',
+        ? `${shared ? INSTEAD : added} New lessons follow. It can be undone in each lesson.`
+        : 'They go from each lesson that has them as the course has them. It can be undone in each lesson.',
       okText: steps ? 'In all lessons' : 'Take them out',
       onOk: () => mutate(steps),
     })
