@@ -477,7 +477,8 @@ describe('work is never lost', () => {
     await chooseFiles(page, 'first-files', join(folder, picture), join(folder, 'long.txt'))
     await waitForText(page, 'picture')
     await clickOn(page, 'Make the lesson')
-    await page.waitForFunction(() => location.pathname.startsWith('/lessons/'), { timeout: 60_000 })
+    // Half an hour is read by the stand-in voice, and listened to.
+    await page.waitForFunction(() => location.pathname.startsWith('/lessons/'), { timeout: 240_000 })
     await page.waitForSelector('[role=row]')
     expect((await savedLesson(page)).lesson.steps[0]!.script.length).toBeGreaterThan(26_000)
     expect((await fetch(application.url)).status).toBe(200)
