@@ -17,7 +17,9 @@ import styles from './course.module.css'
 /** All lessons of a course made in one go: only what has changed, with its progress, and all of it in one zip. */
 export function CourseMake({ course }: { course: { id: string; title: string } }) {
   const { delivery, setDelivery } = useDelivery(course.id)
-  const names: readonly OutputName[] = delivery?.length ? delivery : ['video']
+  // While one chooses there may be nothing for a moment; a course of which nobody has said anything is made as videos.
+  const [picked, setPicked] = useState<readonly OutputName[] | null>(null)
+  const names = picked ?? (delivery?.length ? delivery : (['video'] as const))
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const { lessons, isLoading, isAsking, make, stop } = useCourseExports(course.id)
   const chosen = lessons.filter(({ id }) => !left.has(id))
@@ -37,8 +39,10 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
               <Select
                 mode="multiple"
                 value={[...names]}
-                disabled={delivery === undefined}
-                onChange={(chosen) => setDelivery(chosen)}
+                onChange={(chosen: OutputName[]) => {
+                  setPicked(chosen)
+                  setDelivery(chosen)
+                }}
                 aria-label="What to make of each lesson"
                 optionFilterProp="label"
                 options={OUTPUT_GROUPS.map(({ title, choices }) => ({
