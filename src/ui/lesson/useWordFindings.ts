@@ -21,7 +21,9 @@ export function useWordFindings(store: LessonStore, player: Player | null): void
       const wordFindings = await player.findInWords(fresh)
       for (const [key, found] of fresh) sent.set(key, found)
       // What was found in a lesson that has changed meanwhile is looked for again.
-      if (!isGone && store.getState().mix === mix) store.setState({ wordFindings })
+      const now = store.getState()
+      // While one listens to a take, that is what is planned.
+      if (!isGone && now.mix === mix && !now.audition) store.setState({ wordFindings })
     }
     const later = ({ mix, aligning, audition }: LessonState) => {
       clearTimeout(timer)
