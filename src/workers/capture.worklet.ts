@@ -1,6 +1,12 @@
+import type { Hertz, Seconds } from '@/core/units'
+import type { CapturedBlock } from './protocol'
+
 /** Hands on every sample of the microphone, one channel, in blocks. Runs on the audio thread. */
 
 declare const registerProcessor: (name: string, processor: unknown) => void
+/** Of the first sample of the block at hand, by the audio context's clock. */
+declare const currentTime: Seconds
+declare const sampleRate: Hertz
 declare class AudioWorkletProcessor {
   readonly port: MessagePort
 }
@@ -21,7 +27,8 @@ class Capture extends AudioWorkletProcessor {
       this.filled += count
       at += count
       if (this.filled < BLOCK) continue
-      this.port.postMessage(this.block, [this.block.buffer])
+      const block: CapturedBlock = { samples: this.block, end: currentTime + at / sampleRate }
+      this.port.postMessage(block, [this.block.buffer])
       this.block = new Float32Array(BLOCK)
       this.filled = 0
     }

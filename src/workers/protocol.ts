@@ -9,6 +9,12 @@ import type { Decibels, SampleIndex, Seconds } from '@/core/units'
 
 /** What the page, its two workers and the player's worklet say to each other. */
 
+/** Sound of a microphone; `end`: when its last sample was heard, by the audio context's clock. */
+export interface CapturedBlock {
+  samples: Float32Array
+  end: Seconds
+}
+
 export type Hearing = 'all' | TrackName
 
 /** The mix as it is drawn: loudness every 100 ms over 400 ms as it stands in the mix, in LUFS. */

@@ -3,6 +3,7 @@ import type { RecordingDetails, RecordingKind } from '@/core/messages/recording'
 import type { Seconds } from '@/core/units'
 import type { Microphone } from './microphone'
 import { keepPieces, type PieceKeeper } from './pieces'
+import { takeSound } from './takeSound'
 
 /** No more than that can be lost. */
 const PIECE: Seconds = 0.5
@@ -21,7 +22,7 @@ export interface VoiceRecording {
   stop(): Promise<string>
 }
 
-/** Begins to record; the first sample is the first that the microphone gives after this has returned. */
+/** Begins to record; the first sample is the first that is heard after this has returned. */
 export async function recordVoice(
   microphone: Microphone,
   lesson: string,
@@ -31,11 +32,8 @@ export async function recordVoice(
   const id = nanoid(14)
   let details = first
   const keeper = await keepPieces({ id, lesson, kind, details })
-  const { rate } = microphone
   let piece: Float32Array[] = []
   let waiting = 0
-  let total = 0
-  let arrived = performance.now()
   let keeping: Promise<void> = Promise.resolve()
   const flush = () => {
     if (waiting === 0) return
@@ -44,33 +42,34 @@ export async function recordVoice(
     waiting = 0
     keeping = keeping.then(() => keeper.keep(bytes))
   }
-  const stopListening = microphone.listen((samples) => {
+  const taken = takeSound(microphone, (samples) => {
     piece.push(samples.slice())
     waiting += samples.length
-    total += samples.length
-    arrived = performance.now()
-    if (waiting >= PIECE * rate) flush()
+    if (waiting >= PIECE * microphone.rate) flush()
   })
   return {
     id,
-    time: () => total / rate,
+    time: taken.time,
     mark(step) {
-      // Samples that are still on their way to a busy page were said before this.
-      const at = total / rate + (performance.now() - arrived) / 1000
-      details = { ...details, marks: [...details.marks, { step, at }] }
+      details = { ...details, marks: [...details.marks, { step, at: taken.placeNow() }] }
       void keeper.describe(details)
     },
     details: () => details,
     progress: keeper.progress,
-    trouble: keeper.trouble,
+    trouble: () => keeper.trouble() ?? sayMissing(taken.missing()),
     async stop() {
-      stopListening()
+      await taken.end()
       flush()
       await keeping
       return keeper.finish()
     },
   }
 }
+
+const sayMissing = (missing: Seconds) =>
+  missing === 0
+    ? null
+    : `The computer was too busy: ${missing.toFixed(2)} s of the recording are missing. Close other programs, and listen to it.`
 
 function joined(parts: readonly Float32Array[], length: number): ArrayBuffer {
   const out = new Float32Array(length)

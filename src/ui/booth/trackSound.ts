@@ -1,9 +1,14 @@
-import { HOUSE_RATE, type Hertz } from '@/core/units'
+import { HOUSE_RATE, type Hertz, type Seconds } from '@/core/units'
+import type { CapturedBlock } from '@/workers/protocol'
+import { deviceClock } from './pageTime'
+
+/** Told samples, and the page time at which the last of them was heard: to a busy page both come late. */
+export type SoundListener = (samples: Float32Array, heard: Seconds) => void
 
 /** The sound of a microphone, every sample of it, mixed to one channel. */
 export interface TrackSound {
   rate: Hertz
-  listen(listener: (samples: Float32Array) => void): () => void
+  listen(listener: SoundListener): () => void
   close(): void
 }
 
@@ -26,6 +31,7 @@ const WAITING = 1000
 async function fromFrames({ readable }: Frames): Promise<TrackSound> {
   const reader = readable.getReader()
   const listeners = listenersOf()
+  const heard = deviceClock()
   const first = await reader.read()
   const rate = first.value?.sampleRate ?? HOUSE_RATE
   void handOn(first)
@@ -33,7 +39,8 @@ async function fromFrames({ readable }: Frames): Promise<TrackSound> {
 
   async function handOn(next: ReadableStreamReadResult<AudioData>): Promise<void> {
     while (!next.done) {
-      listeners.tell(monoOf(next.value))
+      const { timestamp, duration } = next.value
+      listeners.tell(monoOf(next.value), heard((timestamp + duration) / 1e6))
       next.value.close()
       next = await reader.read()
     }
@@ -60,16 +67,17 @@ async function fromAudioThread(track: MediaStreamTrack): Promise<TrackSound> {
     channelCountMode: 'explicit',
   })
   const listeners = listenersOf()
-  node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => listeners.tell(data)
+  const heard = deviceClock()
+  node.port.onmessage = ({ data: { samples, end } }: MessageEvent<CapturedBlock>) => listeners.tell(samples, heard(end))
   context.createMediaStreamSource(new MediaStream([track])).connect(node)
   return { rate: HOUSE_RATE, listen: listeners.add, close: () => void context.close() }
 }
 
 function listenersOf() {
-  const listeners = new Set<(samples: Float32Array) => void>()
+  const listeners = new Set<SoundListener>()
   return {
-    tell: (samples: Float32Array) => listeners.forEach((listener) => listener(samples)),
-    add(listener: (samples: Float32Array) => void) {
+    tell: (...heard: Parameters<SoundListener>) => listeners.forEach((listener) => listener(...heard)),
+    add(listener: SoundListener) {
       listeners.add(listener)
       return () => void listeners.delete(listener)
     },
