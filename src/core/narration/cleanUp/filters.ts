@@ -19,6 +19,12 @@ export const bell = (rate: Hertz, centre: Hertz, gain: Decibels, q: number): Biq
   return normalised(1 + alpha * a, -2 * cos, 1 - alpha * a, 1 + alpha / a, -2 * cos, 1 - alpha / a)
 }
 
+/** Takes one frequency out, and what is nearer to it than a `q`th of it. */
+export const notch = (rate: Hertz, centre: Hertz, q: number): Biquad => {
+  const { cos, alpha } = angle(rate, centre, q)
+  return normalised(1, -2 * cos, 1, 1 + alpha, -2 * cos, 1 - alpha)
+}
+
 /** `side` 1: everything below the corner, -1: everything above it. */
 export const shelf = (rate: Hertz, corner: Hertz, gain: Decibels, side: 1 | -1): Biquad => {
   const { cos, alpha } = angle(rate, corner, Math.SQRT1_2)
