@@ -16,7 +16,7 @@ import { projectFolder } from './settings'
 import { PARTS, storeSource, type MediaStore } from './store/store'
 
 /** Raised when the same settings come to sound otherwise. */
-const EDITION = 3
+const EDITION = 4
 
 /** Where the room's noise is heard: a recording of it, a part of the take, or wherever the take is quiet. */
 export type RoomNoise = { media: string } | { from: Seconds; to: Seconds } | null
@@ -45,7 +45,11 @@ export async function cleanMedia(
   const draft = await store.draft()
   const sounds = storeSource(store)
   try {
-    const facts = { level: speechLevel(analysis), room: await roomSpectrum(store, media, analysis, room) }
+    const facts = {
+      level: speechLevel(analysis),
+      room: await roomSpectrum(store, media, analysis, room),
+      hum: info.hum,
+    }
     const suppress = await loadSuppressor()
     const cleaned = await Promise.all(
       Array.from({ length: analysis.channels }, (_, c) => join(draft.folder, `channel-${c}`)).map((path) =>

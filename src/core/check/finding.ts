@@ -26,6 +26,7 @@ export type FindingCode =
   | 'long-picture'
   | 'clipped-take'
   | 'soft-voice'
+  | 'hum'
   | 'voice-masked'
   | 'bed-lost'
   | 'near-music'

@@ -6,7 +6,9 @@ import { layoutLesson } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/messages/media'
 import { planMix } from '@/core/mix/plan'
 import { DECK, lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
+import { applyEdit } from '@/core/lesson/edits'
 import { checkLesson } from './findings'
+import { mendOf } from './mends'
 
 const voice = speechLike([
   [null, 0.3],
@@ -34,6 +36,7 @@ const info = (hash: string, part: Partial<MediaInfo> = {}): MediaInfo => ({
   soundTrack: 0,
   lastPicture: null,
   sides: null,
+  hum: null,
   note: null,
   ...part,
 })
@@ -81,6 +84,15 @@ test('a picture that stands for minutes, unless something comes into it', () => 
 test('a voice that was recorded much too softly, once however often it is heard', () => {
   const soft = soundBank({ [TAKE]: [voice.map((value) => value * 0.006)], [SONG]: [musicLike(12, -10)] })
   expect(codes({ ...good(), bedCues: [] }, soft)).toEqual(['soft-voice'])
+})
+
+test('a voice beside which the mains hum, until clean-up takes that out', () => {
+  const humming = (hash: string) => info(hash, hash === TAKE ? { hum: { at: 50, multiples: [1, 2], level: -40 } } : {})
+  const lesson = { ...good(), bedCues: [] }
+  const found = check(lesson, bank, humming)
+  expect(found).toMatchObject([{ severity: 'warning', code: 'hum', subject: TAKE, at: 0 }])
+  const mended = mendOf(found[0]!, lesson)!.edits.reduce((now, edit) => applyEdit(now, edit), lesson)
+  expect(check(mended, bank, humming)).toEqual([])
 })
 
 test('music so near that the words are hard to follow', () => {

@@ -7,6 +7,7 @@ import type { MediaInfo } from '@/core/messages/media'
 import { clearanceReadings, CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import type { AnalysisOf, PlannedMix } from '@/core/mix/mixPlan'
 import { checkOver } from './over'
+import { checkHum } from './hum'
 import { checkVoices } from './voices'
 import { checkSounds } from './sounding'
 import { HOP } from '@/core/measure/energyMeter'
@@ -39,6 +40,7 @@ export function checkLesson(
     ...checkSpoken(lesson, timeline),
     ...checkTakes(timeline, analysisOf),
     ...checkVoices(lesson, timeline, analysisOf),
+    ...checkHum(lesson, timeline, analysisOf, infoOf),
     ...checkSounds(lesson, timeline, analysisOf),
     ...checkOver(lesson, timeline),
     ...checkBalance(lesson, timeline, planned),

@@ -35,6 +35,12 @@ export function mendOf({ code, stepId, subject }: Finding, lesson: Lesson): Mend
     }
     case 'near-music':
       return one('Music 16 LU under the voice', { name: 'setTarget', target: 'clearance', value: 16 })
+    case 'hum': {
+      const own = lesson.takes.find(({ media }) => media === subject)?.cleanUp ?? null
+      const { hiss, ...rest } = own ?? lesson.cleanUp
+      const cleanUp = { ...rest, hiss: { ...hiss, on: true } }
+      return one('Take the hum out', { name: 'setCleanUp', media: own ? subject! : null, cleanUp })
+    }
     case 'low-contrast': {
       const { look } = lesson
       const ink = contrastOf(DARK, look.ground) > contrastOf(LIGHT, look.ground) ? DARK : LIGHT

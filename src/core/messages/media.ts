@@ -32,6 +32,11 @@ export const mediaInfoSchema = z.object({
   lastPicture: z.number().nullable().default(null),
   /** What was wrong with the two channels of its sound, which is heard in the middle now. */
   sides: z.enum(['left-only', 'right-only', 'opposite']).nullable().default(null),
+  /** Hum of the mains in the pauses of its sound; null: none, or brought in before it was looked for. */
+  hum: z
+    .object({ at: z.number(), multiples: z.array(z.number()), level: z.number() })
+    .nullable()
+    .default(null),
   /** Something the author should know about this file, in a sentence. */
   note: z.string().nullable(),
 })

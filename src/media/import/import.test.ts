@@ -31,6 +31,9 @@ const take = (name: string) => importMedia(store, at(name), name)
 const ffmpeg = (...args: string[]) => runProgram('ffmpeg', ['-v', 'error', '-y', ...args], { limit: 60 })
 const tone = () => [tones([[-20, 2]]), tones([[-20, 2]])]
 
+const ROOM = 'anoisesrc=r=48000:a=0.0004:d=30:seed=3'
+const MIXED = ['-filter_complex', '[0:a][1:a]amix=inputs=2:duration=first:normalize=0']
+
 describe('what is taken', () => {
   beforeAll(() => put('tone.wav', writeWav(tone(), 48000)))
 
@@ -46,6 +49,19 @@ describe('what is taken', () => {
     const wanted = tone()[0]!
     for (let i = 0; i < 4800; i += 7) expect(left![i]!).toBeCloseTo(wanted[1000 + i]!, 6)
     expect(integratedLoudness((await store.analysis(first.hash))!.energy)).toBeCloseTo(-20, 1)
+  })
+
+  test('hum of the mains is found in the pauses of a voice', async () => {
+    const talk = "'0.2*sin(2*PI*(180+40*sin(3*t))*t)*gt(sin(2*PI*t/2),-0.5)"
+    const humming = "0.004*sin(2*PI*50.03*t)+0.003*sin(2*PI*100.06*t)'"
+    const make = (name: string, sound: string) =>
+      ffmpeg('-f', 'lavfi', '-i', `aevalsrc=${sound}:s=48000:d=30`, '-f', 'lavfi', '-i', ROOM, ...MIXED, at(name))
+    await make('humming.flac', `${talk}+${humming}`)
+    await make('quiet.flac', `${talk}'`)
+    const { hum } = await take('humming.flac')
+    expect(hum!.multiples).toEqual([1, 2])
+    expect(Math.abs(hum!.at - 50.03)).toBeLessThan(0.02)
+    expect((await take('quiet.flac')).hum).toBeNull()
   })
 
   test.each([

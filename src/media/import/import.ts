@@ -17,7 +17,7 @@ import { hashFile, PARTS, type MediaStore } from '../store/store'
 import { importRecording } from '../video/recording'
 
 /** Raised when the same file comes to be imported otherwise. */
-export const IMPORT_EDITION = 6
+export const IMPORT_EDITION = 7
 
 export interface ImportOptions extends Pick<SoundOptions, 'keepSides'> {
   signal?: AbortSignal
@@ -85,7 +85,7 @@ async function examine(
   return examineTimed(path, name, identity.demuxer!, folder, options)
 }
 
-const NO_REMARKS = { sides: null, note: null }
+const NO_REMARKS = { sides: null, hum: null, note: null }
 const NO_PAGES = { pages: [], texts: [], notes: [], hidden: [], darkPages: [], labels: [] }
 
 const tellPages = (pages: readonly DeckPage[]) => ({
@@ -129,6 +129,7 @@ async function examineTimed(
     ...NO_PAGES,
     darkPages: isDark ? [1] : [],
     sides: sound ? sound.sides : null,
+    hum: sound ? sound.hum : null,
     note: notes(cutOffNote(probe.length, length), silencedNote(sound?.silenced ?? 0)),
   }
 }
@@ -149,7 +150,7 @@ async function examineSound(
   options: ImportOptions,
 ): Promise<Findings> {
   if (!probe.sound) throw new UserError(`This file has no sound in it: ${name}. Choose a file with an audio track.`)
-  const { analysis, silenced, sides } = await importSound(path, demuxer, name, probe, folder, options)
+  const { analysis, silenced, sides, hum } = await importSound(path, demuxer, name, probe, folder, options)
   refuseSilence(analysis, name)
   const length = analysisLength(analysis)
   return {
@@ -160,6 +161,7 @@ async function examineSound(
     ...tellTracks(probe),
     ...NO_PAGES,
     sides,
+    hum,
     note: notes(cutOffNote(probe.length, length), silencedNote(silenced)),
   }
 }

@@ -3,11 +3,13 @@ import { join } from 'node:path'
 import { writeAnalysis } from '@/core/formats/analysis'
 import { LIMITS } from '@/core/lesson/limits'
 import { createAnalyser, type Analysis } from '@/core/measure/analysis'
+import type { Hum } from '@/core/measure/hum'
 import { createSidesMeter, mended, type SidesFault } from '@/core/measure/sides'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 import { bytesOf, decodeSound, deinterleave, tooLong, type Probe } from '../ffmpeg'
 import { writeWhole } from '../store/files'
 import { PARTS } from '../store/store'
+import { humOf } from './humOf'
 
 export interface SoundOptions {
   signal?: AbortSignal
@@ -22,6 +24,7 @@ export interface ImportedSound {
   silenced: number
   /** What was wrong with its two channels, which are one now. */
   sides: SidesFault | null
+  hum: Hum | null
 }
 
 /**
@@ -73,7 +76,7 @@ export async function importSound(
   } finally {
     await kept.close()
   }
-  return { analysis, silenced, sides: fault }
+  return { analysis, silenced, sides: fault, hum: await humOf(join(folder, PARTS.sound), analysis) }
 }
 
 const BLOCK = HOUSE_RATE * 10

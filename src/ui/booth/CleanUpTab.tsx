@@ -39,7 +39,12 @@ const GROUPS: { name: string; parts: PartView[] }[] = [
         help: 'Takes fans, traffic and hiss out from under the words.',
         say: under,
       },
-      { part: 'hiss', label: 'Steady hiss', help: 'By the room you measured, or by quiet places.', say: under },
+      {
+        part: 'hiss',
+        label: 'Steady hiss and hum',
+        help: 'By the room you measured, or by quiet places.',
+        say: under,
+      },
       { part: 'rumble', label: 'Rumble', help: 'Everything below a voice: steps, lorries, wind.', say: under },
     ],
   },
@@ -90,7 +95,8 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
   const cleanUp = scope === 'take' ? (own ?? lesson.cleanUp) : lesson.cleanUp
   const media = scope === 'take' ? (used?.media ?? null) : null
   const analysis = useLessonState(({ analyses }) => (used ? analyses.get(used.media) : undefined))
-  const advice = useMemo(() => analysis && adviseCleanUp(analysis), [analysis])
+  const hum = useLessonState(({ media }) => (used && media.get(used.media)?.hum) ?? null)
+  const advice = useMemo(() => analysis && adviseCleanUp(analysis, hum), [analysis, hum])
   const set = (next: CleanUp | null) => store.getState().edit({ name: 'setCleanUp', media, cleanUp: next })
   const change = (part: CleanUpPart, values: object) => set({ ...cleanUp, [part]: { ...cleanUp[part], ...values } })
   return (
@@ -146,6 +152,7 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
               {advice && say && advice[part].measured !== null && (
                 <p className={styles.measured}>
                   Here: {say(advice[part].measured)}
+                  {part === 'hiss' && hum && `, and hum at ${hum.at.toFixed(0)} Hz`}
                   {advice[part].advised && <b> · advised</b>}
                 </p>
               )}

@@ -37,6 +37,12 @@ test('a room that is heard, and one that hisses', () => {
   expect(white).toContain('hiss')
 })
 
+test('hum is advised against where it is heard beside the voice', () => {
+  const hiss = (level: number) => adviseCleanUp(analyse([voice]), { at: 50, multiples: [1, 2], level }).hiss.advised
+  expect(hiss(-45)).toBe(true)
+  expect(hiss(-72)).toBe(false)
+})
+
 test('a lorry below the voice', () => {
   const lorry = adviseCleanUp(analyse([added((t) => 0.02 * Math.sin(2 * Math.PI * 63 * t))])).rumble
   const none = adviseCleanUp(analyse([added(() => noise() * 0.00002)])).rumble

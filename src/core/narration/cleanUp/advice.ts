@@ -1,10 +1,11 @@
 import type { Analysis } from '@/core/measure/analysis'
 import { BAND_CENTRES, BAND_HOP, bandByteToDecibels } from '@/core/measure/bands'
 import { HOP } from '@/core/measure/energyMeter'
+import type { Hum } from '@/core/measure/hum'
 import { loudnessOf } from '@/core/measure/loudness'
 import { quietStretches, roomNoise } from '@/core/measure/quiet'
 import { takeLoudness, takeSpeech } from '@/core/measure/takeVoice'
-import type { Decibels, Hertz, LoudnessUnits, Seconds } from '@/core/units'
+import type { Decibels, Hertz, LoudnessUnits, Lufs, Seconds } from '@/core/units'
 import type { CleanUpPart } from './settings'
 
 /** What was measured in a take that speaks for or against a part of the clean-up; null where nothing tells. */
@@ -15,6 +16,8 @@ export interface CleanUpAdvice {
 
 /** Further under the voice than this nobody hears a room. */
 const ROOM_UNHEARD: Decibels = 45
+/** Low tones are heard less than noise of their level. */
+const HUM_UNHEARD: Decibels = 42
 /** Noise of which more than this share lies above 4 kHz hisses. */
 const HISSING = 0.4
 /** What is below the voice is heard from so far under it on. */
@@ -29,7 +32,7 @@ const SHARP: Decibels = 2
  * unevenness from where somebody does. `measured` is, in this order of parts: dB under the voice (noise, hiss, rumble), puffs
  * a minute, dB of s over the rest, clipped places, LU between loud and soft sentences. Clicks and tone are for the ear.
  */
-export function adviseCleanUp(analysis: Analysis): Record<CleanUpPart, CleanUpAdvice> {
+export function adviseCleanUp(analysis: Analysis, hum: Hum | null = null): Record<CleanUpPart, CleanUpAdvice> {
   const [voice, room] = [takeLoudness(analysis), roomNoise(analysis)]
   const spoken = bandRows(
     analysis,
@@ -45,7 +48,7 @@ export function adviseCleanUp(analysis: Analysis): Record<CleanUpPart, CleanUpAd
   const isNoisy = under !== null && under < ROOM_UNHEARD
   return {
     noise: { measured: under, advised: isNoisy },
-    hiss: { measured: under, advised: isNoisy && hissShare(quiet) > HISSING },
+    hiss: { measured: under, advised: (isNoisy && hissShare(quiet) > HISSING) || isHeard(hum, voice) },
     rumble: { measured: rumble, advised: rumble !== null && rumble < RUMBLE_UNHEARD },
     plosives: { measured: puffs, advised: puffs !== null && puffs > 1 },
     sibilance: { measured: sharp, advised: sharp !== null && sharp > SHARP },
@@ -55,6 +58,10 @@ export function adviseCleanUp(analysis: Analysis): Record<CleanUpPart, CleanUpAd
     tone: { measured: null, advised: false },
   }
 }
+
+/** Whether hum is near enough to a voice to be heard beside it. */
+export const isHeard = (hum: Hum | null, voice: Lufs | null): boolean =>
+  hum !== null && voice !== null && voice - hum.level < HUM_UNHEARD
 
 /** Power of each third-octave band per 100 ms. */
 type BandRow = number[]

@@ -1,6 +1,8 @@
+import type { Hum } from '@/core/measure/hum'
 import { HOUSE_RATE, type Decibels } from '@/core/units'
 import { limitPlosives, limitSibilance } from './bandLimit'
 import { bell, filtered, highPass, shelf } from './filters'
+import { removeHum } from './hum'
 import { evenOut } from './levelling'
 import { repairClicks, repairClipping } from './repair'
 import type { CleanUp } from './settings'
@@ -13,13 +15,15 @@ export interface VoiceFacts {
   level: Decibels
   /** The room's noise, where it could be measured. */
   room: NoiseSpectrum | null
+  /** Of the mains, where it was found. */
+  hum: Hum | null
 }
 
 /** Cleans a stretch of one channel; what comes out is as long, and every sample at its place. */
 export function cleanVoice(
   samples: Float32Array,
   cleanUp: CleanUp,
-  { level, room }: VoiceFacts,
+  { level, room, hum }: VoiceFacts,
   suppress: Suppressor,
 ): Float32Array {
   const { noise, hiss, rumble, tone, sibilance, plosives, clicks, clipping, levelling } = cleanUp
@@ -28,6 +32,7 @@ export function cleanVoice(
   if (clicks.on) out = repairClicks(out)
   if (rumble.on) out = cutRumble(out, rumble.below)
   if (plosives.on) out = limitPlosives(out, level)
+  if (hiss.on && hum) out = removeHum(out, hum)
   if (hiss.on && room) out = reduceNoise(out, room, hiss.amount)
   if (noise.on) out = blended(out, suppress(out), noise.amount)
   if (tone.on) out = shapeTone(out, tone)

@@ -18,7 +18,16 @@ const added = (a: Float32Array, b: Float32Array, factor = 1) => a.map((value, i)
 const withPart = (part: Partial<CleanUp>): CleanUp => ({ ...NO_CLEAN_UP, ...part })
 const untouched = (samples: Float32Array) => samples
 const clean = (samples: Float32Array, part: Partial<CleanUp>) =>
-  cleanVoice(samples, withPart(part), { level: -20, room: null }, untouched)
+  cleanVoice(samples, withPart(part), { level: -20, room: null, hum: null }, untouched)
+
+test('hum goes with the hiss, where some was found', () => {
+  const hum = { at: 50, multiples: [1], level: -40 }
+  const humming = tones([[-40, 4]], 50)
+  const cleaned = (on: boolean) =>
+    cleanVoice(humming, withPart({ hiss: { on, amount: 12 } }), { level: -20, room: null, hum }, untouched)
+  expect(level(cleaned(true), 2, 4)).toBeLessThan(level(humming, 2, 4) - 25)
+  expect(cleaned(false)).toEqual(humming)
+})
 
 test('with everything off nothing changes', () => {
   const samples = noise(4800)

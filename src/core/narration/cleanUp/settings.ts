@@ -6,7 +6,7 @@ const on = z.boolean()
 export const cleanUpSchema = z.object({
   /** Room noise, by a neural suppressor; `amount` 1 leaves none of what it finds. */
   noise: z.object({ on, amount: z.number().min(0).max(1) }),
-  /** Steady hiss and hum, by the room's own noise; `amount` in dB at most. */
+  /** Steady hiss, by the room's own noise, `amount` dB at most; and hum of the mains. */
   hiss: z.object({ on, amount: z.number().min(3).max(30) }),
   /** Everything below so many Hz. */
   rumble: z.object({ on, below: z.number().min(40).max(160) }),

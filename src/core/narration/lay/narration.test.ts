@@ -33,6 +33,7 @@ const media = (part: Partial<MediaInfo>): MediaInfo => ({
   soundTrack: 0,
   lastPicture: null,
   sides: null,
+  hum: null,
   note: null,
   ...part,
 })
