@@ -88,7 +88,7 @@ test('a voice that was recorded much too softly, once however often it is heard'
 
 test('a voice beside which the mains hum, until clean-up takes that out', () => {
   const humming = (hash: string) => info(hash, hash === TAKE ? { hum: { at: 50, multiples: [1, 2], level: -40 } } : {})
-  const lesson = { ...good(), bedCues: [] }
+  const lesson: Lesson = { ...good(), bedCues: [] }
   const found = check(lesson, bank, humming)
   expect(found).toMatchObject([{ severity: 'warning', code: 'hum', subject: TAKE, at: 0 }])
   const mended = mendOf(found[0]!, lesson)!.edits.reduce((now, edit) => applyEdit(now, edit), lesson)
