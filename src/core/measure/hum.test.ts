@@ -1,7 +1,7 @@
 import { noise } from '@/core/testing/signals'
 import { removeHum } from '@/core/narration/cleanUp/hum'
 import { HOUSE_RATE, toDecibels, toFactor } from '@/core/units'
-import { findHum, type Pause } from './hum'
+import { findHum, togetherLongest, type Pause } from './hum'
 
 const { PI, sin } = Math
 type Tone = [hertz: number, level: number]
@@ -62,6 +62,22 @@ test.each<[string, Tone[], number | undefined]>([
 test('too few pauses tell nothing', () => {
   expect(findHum(pauses(1, [[50, -50]]))).toBeNull()
   expect(findHum([])).toBeNull()
+})
+
+test('it is looked for in those 20 s that have most pauses', () => {
+  const stretches = [
+    [0, 3],
+    [30, 35],
+    [38, 44],
+    [48, 60],
+    [200, 210],
+  ].map(([from, to]) => ({ from: from!, to: to! }))
+  expect(togetherLongest(stretches)).toEqual([
+    { from: 38, to: 44 },
+    { from: 48, to: 58 },
+  ])
+  expect(togetherLongest([{ from: 5, to: 3000 }])).toEqual([{ from: 5, to: 25 }])
+  expect(togetherLongest([])).toEqual([])
 })
 
 /** Once the filters have settled. */

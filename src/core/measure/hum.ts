@@ -16,6 +16,11 @@ export interface Pause {
   samples: Float32Array
 }
 
+interface Stretch {
+  from: Seconds
+  to: Seconds
+}
+
 const MAINS: readonly Hertz[] = [50, 60]
 const MOST_MULTIPLES = 10
 /** Nothing here is higher than some hundred Hz: so many samples are taken together. */
@@ -37,13 +42,25 @@ const COHERENT = 0.6
 /** Softer than this nobody hears it. */
 const LEAST: Decibels = -75
 
+/** What lies in those 20 s in which nobody speaks for longest. */
+export function togetherLongest(stretches: readonly Stretch[]): Stretch[] {
+  const within = (start: Seconds) =>
+    stretches
+      .map(({ from, to }) => ({ from: Math.max(from, start), to: Math.min(to, start + STEADY_FOR) }))
+      .filter(({ from, to }) => to > from)
+  const lengthOf = (some: readonly Stretch[]) => some.reduce((sum, { from, to }) => sum + to - from, 0)
+  return stretches
+    .map(({ from }) => within(from))
+    .reduce((longest, some) => (lengthOf(some) > lengthOf(longest) ? some : longest), [])
+}
+
 /**
  * Hum in the pauses of a voice, or null: tones at the mains' multiples that stand out from what is beside them and keep their
  * phase from pause to pause, as nothing else there does. Each block is a phasor for each multiple; the frequency is the one
- * by which the phasors of the steadiest 20 s turn into line.
+ * by which the phasors turn into line. Over longer than `togetherLongest` gives they do not: the mains wander.
  */
 export function findHum(pauses: readonly Pause[]): Hum | null {
-  const blocks = steadiest(pauses.map(coarser).flatMap(blocksOf))
+  const blocks = pauses.map(coarser).flatMap(blocksOf)
   if (blocks.length < FEWEST_BLOCKS) return null
   const found = MAINS.map((mains) => humAt(blocks, mains)).filter((hum) => hum !== null)
   return found.sort((a, b) => b.level - a.level)[0] ?? null
@@ -66,13 +83,6 @@ const blocksOf = ({ from, samples }: Pause): Pause[] =>
     from: from + (i * BLOCK) / 2,
     samples: samples.subarray((i * BLOCK) / 2, (i * BLOCK) / 2 + BLOCK),
   }))
-
-/** The blocks of those 20 s that have most of them. */
-function steadiest(blocks: readonly Pause[]): Pause[] {
-  const length = STEADY_FOR * RATE
-  const within = (start: SampleIndex) => blocks.filter(({ from }) => from >= start && from < start + length)
-  return blocks.map(({ from }) => within(from)).sort((a, b) => b.length - a.length)[0] ?? []
-}
 
 function humAt(blocks: readonly Pause[], mains: Hertz): Hum | null {
   const multiples = Array.from({ length: MOST_MULTIPLES }, (_, i) => i + 1)

@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises'
 import type { Analysis } from '@/core/measure/analysis'
-import { findHum, type Hum } from '@/core/measure/hum'
+import { findHum, togetherLongest, type Hum } from '@/core/measure/hum'
 import { quietStretches } from '@/core/measure/quiet'
 import { toSamples, type Seconds } from '@/core/units'
 import { bytesOf, deinterleave } from '../ffmpeg'
@@ -11,7 +11,7 @@ const SHORTEST: Seconds = 0.25
 
 /** Hum in the pauses of a decoded sound, in its first channel. */
 export async function humOf(path: string, analysis: Analysis): Promise<Hum | null> {
-  const pauses = quietStretches(analysis).filter(({ from, to }) => to - from >= SHORTEST)
+  const pauses = togetherLongest(quietStretches(analysis).filter(({ from, to }) => to - from >= SHORTEST))
   const file = await open(path, 'r')
   try {
     return findHum(
