@@ -6,6 +6,7 @@ import { clock } from '@/core/formats/captionFiles'
 import type { SoundFormat } from '@/core/delivery/outputs'
 import { chaptersWithin, levelsWithin, samplesOf, wholeOf, type Part } from '@/core/delivery/part'
 import type { Lesson } from '@/core/lesson/document'
+import { AAC } from '../aac'
 import { inputOf } from '../ffmpeg'
 import type { LessonSounds } from '../lessonMedia'
 import { encodeMixdown, measureFinished, type RenderOptions } from '../mixdown'
@@ -18,7 +19,7 @@ const CODINGS: Record<SoundFormat, { coding: readonly string[]; demuxer: string 
   wav: { coding: ['-c:a', 'pcm_s24le'], demuxer: 'wav' },
   flac: { coding: ['-c:a', 'flac', '-sample_fmt', 's32', '-bits_per_raw_sample', '24'], demuxer: 'flac' },
   mp3: { coding: ['-c:a', 'libmp3lame', '-b:a', '192k', '-id3v2_version', '3'], demuxer: 'mp3' },
-  m4a: { coding: ['-c:a', 'aac', '-b:a', '192k', '-movflags', '+faststart'], demuxer: 'mov' },
+  m4a: { coding: [...AAC, '-movflags', '+faststart'], demuxer: 'mov' },
   opus: { coding: ['-c:a', 'libopus', '-b:a', '128k'], demuxer: 'ogg' },
 }
 

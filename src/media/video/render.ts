@@ -30,6 +30,7 @@ import { RENDERER_EDITION, type SampleRange } from '@/core/mix/renderer'
 import type { HeardWords } from '@/core/narration/words/stepWords'
 import { UserError } from '@/core/userError'
 import type { Hertz } from '@/core/units'
+import { AAC } from '../aac'
 import { bytesOf, ffmpegVersion, inputOf } from '../ffmpeg'
 import type { LessonSounds } from '../lessonMedia'
 import { encodeMixdown, measureFinished, renderMixdown, type RenderOptions, type StemLevels } from '../mixdown'
@@ -40,8 +41,6 @@ import { withWorkFolder } from '../store/workFolder'
 import { openPieceMaker, type PieceMaker } from './pieces'
 import { recode, type Recoding } from './recode'
 
-/** At this rate its tools for lower ones cost time and gain nothing (docs/figures.md). */
-const AAC = ['-c:a', 'aac', '-aac_coder', 'fast', '-aac_is', '0', '-aac_pns', '0', '-aac_tns', '0', '-b:a', '192k']
 /** Ticks a frame of the video's clock: a whole number, so that no frame is ever early or late. */
 const TICKS = 512
 /** Shares of the work, for the progress shown: the sound's, and what is done before it is coded otherwise. */

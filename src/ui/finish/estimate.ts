@@ -10,14 +10,14 @@ export interface Estimate {
 
 /** Bytes a second of lesson, and seconds of work a second of lesson: of lessons of slides, on a machine of two cores. */
 const RATES = {
-  mp4: { bytes: 34_000, work: 0.12 },
-  webm: { bytes: 30_000, work: 0.6 },
+  mp4: { bytes: 48_000, work: 0.12 },
+  webm: { bytes: 44_000, work: 0.4 },
   small: { bytes: 18_000, work: 0.25 },
   wav: { bytes: 288_000, work: 0.05 },
   flac: { bytes: 150_000, work: 0.06 },
-  mp3: { bytes: 24_000, work: 0.06 },
-  m4a: { bytes: 24_000, work: 0.06 },
-  opus: { bytes: 16_000, work: 0.07 },
+  mp3: { bytes: 24_000, work: 0.05 },
+  m4a: { bytes: 25_000, work: 0.06 },
+  opus: { bytes: 25_000, work: 0.05 },
   tracks: { bytes: 700_000, work: 0.1 },
   text: { bytes: 20, work: 0.001 },
 }
