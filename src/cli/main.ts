@@ -144,7 +144,7 @@ command('say <script>', 'has a script read by a synthesised voice')
   .action(run(async (script, options) => (await import('./commands/say')).say(script, options)))
 
 command('voices', 'lists the synthesised voices that are installed').action(
-  runOptions(async () => ({ voices: await (await import('@/media/speech/reading')).listVoices() })),
+  runOptions(async () => ({ voices: await (await import('@/media/speech/voices')).listVoices() })),
 )
 
 command('gc', "clears away what nothing in the application's database refers to any more")

@@ -30,7 +30,8 @@ export async function readAloud(parts: readonly string[], pause: Seconds): Promi
 async function speak(words: string): Promise<Float32Array> {
   const settings = { voice: 'espeak-ng:en-gb', rate: 126, pitch: 42, pause: 0.3 }
   const folder = await mkdtemp(join(tmpdir(), 'yarn-step-speech-'))
-  const { samples } = await sayScript(words, settings, [], openAssets(folderObjects(folder)))
+  // Part for part at one rate: none is counted by itself.
+  const { samples } = await sayScript(words, settings, [], openAssets(folderObjects(folder)), { around: '' })
   await rm(folder, { recursive: true })
   return samples
 }
@@ -47,6 +48,6 @@ function withRoom(samples: Float32Array): Float32Array {
   return samples.map((value) => {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0
     low += 0.1 * (state / 2147483648 - 1 - low)
-    return value * 0.8 + low * 0.0012
+    return (value * 0.8) / 0.7 + low * 0.0012
   })
 }

@@ -22,7 +22,8 @@ import { pagePrints } from '@/media/import/decks/pagePrints'
 import { PARTS } from '@/media/store/store'
 import { withWorkFolder } from '@/media/store/workFolder'
 import { findScenes } from '@/media/video/scenes'
-import { languageOf, readAloud } from '@/media/speech/reading'
+import { readAloud } from '@/media/speech/reading'
+import { languageOf } from '@/media/speech/voices'
 import { assetStore, mediaStore } from './places'
 import type { WorkOptions } from './workOptions'
 
@@ -64,10 +65,13 @@ async function clean({ media, cleanUp, room }: JobInputOf<'clean'>, options: Wor
 }
 
 async function read(
-  { script, reading, pronunciations }: JobInputOf<'read'>,
+  { script, around, reading, pronunciations }: JobInputOf<'read'>,
   options: WorkOptions,
 ): Promise<JobResult<'read'>> {
-  const read = await readAloud(script, reading, pronunciations, assetStore(), options)
+  const read = await readAloud(script, reading, pronunciations, assetStore(), {
+    ...options,
+    around: around ?? undefined,
+  })
   const { info } = await asMedia(writeWav([read.samples], HOUSE_RATE), 'Reading.wav')
   return { info, words: await timedReading(mediaStore(), info.hash, script, read, await languageOf(reading.voice)) }
 }

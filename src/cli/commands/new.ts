@@ -14,7 +14,8 @@ import { readScript } from '@/core/narration/words/script'
 import { DEFAULT_READING, type ReadingSettings } from '@/core/narration/speechVoice'
 import { HOUSE_RATE } from '@/core/units'
 import { UserError } from '@/core/userError'
-import { listVoices, readAloud } from '@/media/speech/reading'
+import { readAloud } from '@/media/speech/reading'
+import { listVoices } from '@/media/speech/voices'
 import { wordsOfTake } from '@/media/speech/takeWords'
 import { writeArchive } from '@/media/archive'
 import type { Assets } from '@/media/store/assets'
@@ -126,10 +127,11 @@ async function voiceFor(language: string): Promise<ReadingSettings> {
 
 function readScripts(store: MediaStore, assets: Assets, scripts: readonly string[], settings: ReadingSettings) {
   return withWorkFolder(async (work) => {
+    const around = scripts.join('\n')
     const read: { script: string; media: MediaInfo }[] = []
     for (const [i, script] of scripts.entries()) {
       const path = join(work, `reading-${i + 1}.wav`)
-      await writeFile(path, writeWav([(await readAloud(script, settings, [], assets)).samples], HOUSE_RATE))
+      await writeFile(path, writeWav([(await readAloud(script, settings, [], assets, { around })).samples], HOUSE_RATE))
       read.push({ script, media: await importFile(store, path) })
     }
     return read

@@ -5,7 +5,8 @@ import { UserError } from '@/core/userError'
 import { HOUSE_RATE } from '@/core/units'
 import { timedReading } from '@/media/speech/alignment'
 import { importMedia } from '@/media/import/import'
-import { languageOf, readAloud } from '@/media/speech/reading'
+import { readAloud } from '@/media/speech/reading'
+import { languageOf } from '@/media/speech/voices'
 import { withStore } from '../workspace'
 
 interface SayOptions {

@@ -19,6 +19,8 @@ const cleanInput = z.object({ kind: z.literal('clean'), media: hash, cleanUp: cl
 const readInput = z.object({
   kind: z.literal('read'),
   script: z.string().min(1).max(LIMITS.scriptCharacters),
+  /** What the pace is found by; null: the script alone. */
+  around: z.string().max(LIMITS.lessonCharacters).nullable().default(null),
   reading: readingSettingsSchema,
   pronunciations: z.array(pronunciationSchema).max(1000),
 })

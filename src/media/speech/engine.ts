@@ -13,6 +13,8 @@ export interface SpokenSentence {
 export interface SpeechEngine {
   /** The part of a voice's id before the colon. */
   name: string
+  /** Whether it speaks faster and slower as it is told, and quickly enough to be tried first. */
+  keepsRate: boolean
   voices(): Promise<SpeechVoice[]>
   /** Says the sentences in order and hands each over as it comes. `settings.voice` is without the engine's name. */
   say(

@@ -15,6 +15,7 @@ interface SentenceHeader {
 /** espeak-ng: small, quick, more than a hundred languages, and it tells when each word begins. */
 export const espeak: SpeechEngine = {
   name: 'espeak-ng',
+  keepsRate: true,
 
   async voices() {
     const list = await runProgram('espeak-ng', ['--voices'], { limit: 20 })
@@ -54,17 +55,21 @@ function readVoiceLine(line: string): { id: string; name: string; language: stri
   return { id: `espeak-ng:${language}`, name: name!.replaceAll('_', ' '), language: language!, file: file! }
 }
 
+/** At its own volume stressed words, 6 dB louder and more, would be cut off at full scale. */
+const SOFTER = '<prosody volume="-30%">'
+const STRESSED = '<emphasis level="strong"><prosody volume="-50%">'
+
 /** The sentence as SSML, and where in it each word begins. */
 function toSsml({ words }: SentenceToSay): { ssml: string; offsets: number[] } {
-  let ssml = ''
+  let ssml = SOFTER
   const offsets: number[] = []
   for (const { said, stressed } of words) {
-    if (stressed) ssml += '<emphasis level="strong">'
+    if (stressed) ssml += STRESSED
     offsets.push(ssml.length)
     ssml += escaped(said)
-    ssml += stressed ? '</emphasis> ' : ' '
+    ssml += stressed ? '</prosody></emphasis> ' : ' '
   }
-  return { ssml, offsets }
+  return { ssml: `${ssml}</prosody>`, offsets }
 }
 
 const ENTITIES: Record<string, string> = { '&': ' and ', '<': ' ', '>': ' ' }

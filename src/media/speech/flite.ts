@@ -19,6 +19,7 @@ const PITCH_REACH = 0.5
 /** flite: English only, made from recorded speech. It tells no word times. */
 export const flite: SpeechEngine = {
   name: 'flite',
+  keepsRate: true,
 
   voices: async () => VOICES.map(({ id, name, language }) => ({ id: `flite:${id}`, name, language })),
 

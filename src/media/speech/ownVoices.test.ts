@@ -6,7 +6,8 @@ import { HOUSE_RATE } from '@/core/units'
 import { folderObjects } from '../store/folderObjects'
 import { openAssets, type Assets } from '../store/assets'
 import { projectFolder } from '../settings'
-import { languageOf, listVoices, readAloud } from './reading'
+import { readAloud } from './reading'
+import { languageOf, listVoices } from './voices'
 
 let folder: string
 let assets: Assets

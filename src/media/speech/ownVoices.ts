@@ -26,6 +26,7 @@ const SENTENCE_LIMIT = 300 // seconds
 
 export const ownVoices: SpeechEngine = {
   name: 'own',
+  keepsRate: false,
 
   voices: async () =>
     (await listed()).map(({ id, name, language, licence }) => ({ id: `own:${id}`, name, language, licence })),

@@ -16,11 +16,12 @@ import { runJob } from '../jobs'
 
 /** Has the scripts of steps read by the lesson's synthesised voice; each becomes a take that is heard from now on. */
 export async function readScripts({ store, course }: Desk, steps: readonly Step[]): Promise<void> {
-  const { reading } = store.getState().history.lesson
+  const { reading, steps: all } = store.getState().history.lesson
+  const { text: around } = jointScript(all)
   const pronunciations = await call<Pronunciation[]>(`/api/courses/${course.id}/pronunciations`)
   const read = await Promise.all(
     steps.map(async (step) => {
-      const { info } = await runJob({ kind: 'read', script: step.script, reading, pronunciations })
+      const { info } = await runJob({ kind: 'read', script: step.script, around, reading, pronunciations })
       return { step, info }
     }),
   )

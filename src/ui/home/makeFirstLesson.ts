@@ -87,10 +87,11 @@ async function readScripts(wishes: FirstWishes, onProgress: (share: number) => v
   const path = `/api/courses/${wishes.course}/pronunciations`
   const pronunciations = wishes.course ? await call<Pronunciation[]>(path) : []
   const reading = { ...DEFAULT_READING, ...(wishes.voice && { voice: wishes.voice }) }
+  const around = scripts.join('\n')
   let done = 0
   return Promise.all(
     scripts.map(async (script) => {
-      const { info } = await runJob<'read'>({ kind: 'read', script, reading, pronunciations })
+      const { info } = await runJob<'read'>({ kind: 'read', script, around, reading, pronunciations })
       onProgress(++done / scripts.length)
       return { script, media: info }
     }),

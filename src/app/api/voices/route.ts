@@ -1,4 +1,4 @@
-import { listVoices } from '@/media/speech/reading'
+import { listVoices } from '@/media/speech/voices'
 import { route } from '../answer'
 
 /** The synthesised voices that are installed here. */
