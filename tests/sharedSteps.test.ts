@@ -1,6 +1,16 @@
 import type { Page } from 'puppeteer-core'
+import { LIMITS } from '@/core/lesson/limits'
+import { newStep } from '@/core/lesson/newParts'
 import { until } from './support/application'
-import { chooseSegment, clickOn, savedLesson, storedLesson, waitForSheet, waitForText } from './support/browser'
+import {
+  chooseSegment,
+  clickOn,
+  savedLesson,
+  storedLesson,
+  storeLesson,
+  waitForSheet,
+  waitForText,
+} from './support/browser'
 import { sharedSession } from './support/session'
 
 /** Steps that all lessons of a course begin or end with: said in one lesson, and there in the others. */
@@ -70,4 +80,17 @@ test('the first step of a lesson becomes the first of all, is changed in one pla
   // What was taken out here comes back like any change.
   await clickOn(page, 'Undo')
   await until(async () => (await titlesOf('crossing-the-bar'))[0] === 'Welcome aboard')
+})
+
+test('where one lesson could not follow, none is changed, and it is named', async () => {
+  const { url } = session.application
+  const { lesson, revision } = await storedLesson(url, 'harbour-lights')
+  const more = Array.from({ length: LIMITS.items.steps - lesson.steps.length }, (_, i) =>
+    newStep(`more-${i}`, 'More', { kind: 'card', lines: ['More'] }),
+  )
+  await storeLesson(url, 'harbour-lights', revision, { ...lesson, steps: [...lesson.steps, ...more] })
+  const before = await titlesOf('tide-table')
+  await shareFirstStep()
+  await waitForText(page, `“${lesson.title}” can't follow, so no lesson was changed. A lesson can have 2000 steps`)
+  expect(await titlesOf('tide-table')).toEqual(before)
 })

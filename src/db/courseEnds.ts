@@ -1,12 +1,6 @@
 import { eq } from 'drizzle-orm'
-import {
-  courseEndsSchema,
-  followShared,
-  NO_ENDS,
-  type CourseEnds,
-  type End,
-  type SharedSteps,
-} from '@/core/course/sharedSteps'
+import { endsDocument, readEnds, type EndsDocument } from '@/core/course/endsDocument'
+import { followShared, NO_ENDS, type CourseEnds, type End, type SharedSteps } from '@/core/course/sharedSteps'
 import { db } from './client'
 import { courseTitle } from './courses'
 import { changeLessons } from './followers'
@@ -16,7 +10,7 @@ import { courses } from './schema'
 export async function courseEnds(id: string): Promise<CourseEnds> {
   await courseTitle(id)
   const [course] = await db().select({ ends: courses.ends }).from(courses).where(eq(courses.id, id))
-  return course?.ends ? courseEndsSchema.parse(course.ends) : NO_ENDS
+  return course?.ends ? readEnds(course.ends as EndsDocument) : NO_ENDS
 }
 
 /**
@@ -33,7 +27,7 @@ export async function setCourseEnd(
   const followed = await changeLessons(id, (lesson) => followShared(lesson, end, ends[end], now), open)
   await db()
     .update(courses)
-    .set({ ends: { ...ends, [end]: now } })
+    .set({ ends: endsDocument({ ...ends, [end]: now }) })
     .where(eq(courses.id, id))
   return followed
 }

@@ -3,7 +3,8 @@ import { LIMITS } from '@/core/lesson/limits'
 import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { readCourseStyle, type CourseStyle } from './courseStyle'
 import { deliverySchema, type Delivery } from './delivery'
-import { courseEndsSchema, NO_ENDS, type CourseEnds } from './sharedSteps'
+import { endsDocument, readEnds } from './endsDocument'
+import { NO_ENDS, type CourseEnds } from './sharedSteps'
 
 /** What a saved copy of a course says of the course itself; its lessons stand beside it. */
 export interface CourseHead {
@@ -23,14 +24,14 @@ const headSchema = z.object({
   pronunciations: z.array(pronunciationSchema).max(10_000),
   style: z.unknown(),
   /** Copies of before there were any say nothing of them. */
-  ends: courseEndsSchema.default(NO_ENDS),
+  ends: z.object({ first: z.unknown(), last: z.unknown() }).nullish(),
   delivery: deliverySchema.catch([]),
 })
 
-export const writeCourseHead = (head: CourseHead): object => ({ format: 1, ...head })
+export const writeCourseHead = (head: CourseHead): object => ({ format: 1, ...head, ends: endsDocument(head.ends) })
 
 /** Throws a ZodError where it is none, or of a later program. */
 export function readCourseHead(json: unknown): CourseHead {
-  const { style, format: _, ...head } = headSchema.parse(json)
-  return { ...head, style: style ? readCourseStyle(style) : null }
+  const { style, ends, format: _, ...head } = headSchema.parse(json)
+  return { ...head, style: style ? readCourseStyle(style) : null, ends: ends ? readEnds(ends) : NO_ENDS }
 }

@@ -1,26 +1,15 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { applyEdit } from '@/core/lesson/edits'
 import { layoutLesson } from '@/core/lesson/layout'
-import { newBed } from '@/core/lesson/newParts'
+import { newBed, newSound } from '@/core/lesson/newParts'
 import { assertStorable } from '@/core/lesson/storable'
 import { lessonOver, markAt, SONG, TAKE } from '@/core/testing/lessons'
 import type { Lesson, SoundCue } from '@/core/lesson/document'
+import { endsDocument, readEnds, type EndsDocument } from './endsDocument'
 import { followShared, hasShared, stepsAtEnd, withEnds, withoutShared, withShared } from './sharedSteps'
 
-const bell = (id: string, anchor: SoundCue['anchor']): SoundCue => ({
-  ...{
-    id,
-    media: SONG,
-    from: 0,
-    to: 1,
-    track: 'effect',
-    anchor,
-    gain: 0,
-    fadeIn: 0,
-    fadeOut: 0,
-    meant: false,
-    caption: '',
-  },
-})
+const bell = (id: string, anchor: SoundCue['anchor']): SoundCue => newSound(id, SONG, 1, anchor, 'effect')
 
 /** Its first step has a jingle, a bell at a word and another after that; its second begins the lesson's music. */
 function welcoming(): Lesson {
@@ -88,6 +77,22 @@ test('when the course changes them, lessons follow that had them as they were; o
   // Asked for in this lesson, they come in place of its own.
   expect(withShared(own, 'first', renamed).steps).toEqual(followed.steps)
   expect(followShared(followed, 'first', renamed, null).steps).toEqual(other.steps)
+})
+
+test('what is kept of them is opened as it was, also by way of an older format', () => {
+  const ends = { first: welcome, last: null }
+  const kept = JSON.parse(JSON.stringify(endsDocument(ends))) as EndsDocument
+  expect(readEnds(kept)).toEqual(ends)
+  const { narrations: _, ...older } = kept.first!
+  expect(() => readEnds({ first: older, last: null })).toThrow()
+  const { document } = JSON.parse(
+    readFileSync(join(import.meta.dirname, '../lesson/fixtures/format2.json'), 'utf8'),
+  ) as {
+    document: { steps: { id: string }[] }
+  }
+  expect(readEnds({ first: document, last: null }).first!.steps.map(({ id }) => id)).toEqual(
+    document.steps.map(({ id }) => id),
+  )
 })
 
 test('where nobody had said so before, each lesson gets them, but for the one they come from', () => {

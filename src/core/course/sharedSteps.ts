@@ -7,14 +7,14 @@ import {
   soundCueSchema,
   stepSchema,
   takeSchema,
+  type BedCue,
   type Lesson,
-  type Mark,
   type MediaHash,
 } from '@/core/lesson/document'
 import { applyEdit } from '@/core/lesson/edits'
 import { LIMITS } from '@/core/lesson/limits'
-import { marksInUse } from '@/core/lesson/marks'
 import { emptyLesson } from '@/core/lesson/newParts'
+import { partOfLesson } from '@/core/lesson/partOfLesson'
 import { mediaOf } from '@/core/lesson/usedMedia'
 
 /**
@@ -32,54 +32,26 @@ export const sharedStepsSchema = z.object({
 export type SharedSteps = z.infer<typeof sharedStepsSchema>
 
 /** Null: each lesson begins, or ends, in its own way. */
-export const courseEndsSchema = z.object({
-  first: sharedStepsSchema.nullable(),
-  last: sharedStepsSchema.nullable(),
-})
-export type CourseEnds = z.infer<typeof courseEndsSchema>
+export interface CourseEnds {
+  first: SharedSteps | null
+  last: SharedSteps | null
+}
 export type End = keyof CourseEnds
 export const NO_ENDS: CourseEnds = { first: null, last: null }
 
 /** The first or last `count` steps of a lesson, with what hangs on them. */
 export function stepsAtEnd(lesson: Lesson, end: End, count: number): SharedSteps {
   const steps = end === 'first' ? lesson.steps.slice(0, count) : lesson.steps.slice(-count)
-  const ids = new Set(steps.map(({ id }) => id))
-  const takes = lesson.takes.filter(({ step }) => ids.has(step))
-  const marksThere = new Set(lesson.marks.filter(({ step }) => ids.has(step)).map(({ id }) => id))
-  const bedCues = lesson.bedCues
-    .filter(({ begins }) => (begins.kind === 'step' ? ids.has(begins.step) : marksThere.has(begins.mark)))
-    // Music that goes on into this lesson ends with the steps in others.
-    .map((cue) => (cue.last !== null && ids.has(cue.last) ? cue : { ...cue, last: steps.at(-1)!.id }))
-  const sounds = soundsOn(lesson, ids, marksThere)
-  const part = { ...lesson, steps, takes, bedCues, sounds, nudges: [], shelf: [], others: {} }
-  const hung = marksInUse(part)
-  const needed = mediaOf(part)
-  return {
-    ...{ steps, takes, bedCues, sounds },
-    marks: lesson.marks.filter(({ id }: Mark) => hung.has(id)),
-    shelf: lesson.shelf.filter(({ media }) => needed.has(media)),
-  }
+  const part = partOfLesson(lesson, new Set(steps.map(({ id }) => id)))
+  // Music that goes on into this lesson ends with the steps in others.
+  const isWithin = ({ last }: BedCue) => steps.some(({ id }) => id === last)
+  const bedCues = part.bedCues.map((cue) => (isWithin(cue) ? cue : { ...cue, last: steps.at(-1)!.id }))
+  return { ...part, bedCues }
 }
 
 /** All files they need, each once. */
 export const mediaOfEnds = ({ first, last }: CourseEnds): Set<MediaHash> =>
   new Set([first, last].flatMap((shared) => (shared ? [...mediaOf({ ...emptyLesson(''), ...shared })] : [])))
-
-/** Also those that hang on another sound that does. */
-function soundsOn({ sounds }: Lesson, steps: ReadonlySet<string>, marks: ReadonlySet<string>): Lesson['sounds'] {
-  const found = new Set<string>()
-  const hangs = ({ anchor }: Lesson['sounds'][number]) =>
-    anchor.kind === 'step'
-      ? steps.has(anchor.step)
-      : anchor.kind === 'mark'
-        ? marks.has(anchor.mark)
-        : found.has(anchor.sound)
-  for (let before = -1; before < found.size;) {
-    before = found.size
-    for (const sound of sounds) if (hangs(sound)) found.add(sound.id)
-  }
-  return sounds.filter(({ id }) => found.has(id))
-}
 
 /** Whether a lesson begins or ends with just these steps. What its shelf says of their files is its own matter. */
 export function hasShared(lesson: Lesson, end: End, shared: SharedSteps): boolean {
