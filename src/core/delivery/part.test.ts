@@ -2,7 +2,7 @@ import { USUAL_FRAMING } from '@/core/lesson/framing'
 import { layoutLesson } from '@/core/lesson/layout'
 import { lessonOver } from '@/core/testing/lessons'
 import { lessonFrames, planShots, type Shot } from '@/core/picture/shots'
-import { captionsWithin, partBetween, shotsWithin, within } from './part'
+import { captionsWithin, chaptersWithin, partBetween, shotsWithin, within } from './part'
 
 test('a part covers the frames of its time, at least one, and none beyond the lesson', () => {
   const timeline = layoutLesson(lessonOver([0, 10]))
@@ -49,4 +49,14 @@ test('what sticks out of a part is cut, and told in the part’s own time', () =
   const captions = spans.map((span) => ({ ...span, step: 's', lines: ['word'], from: 0, to: 1, isCorrected: false }))
   // A tenth of a second of a caption can't be read.
   expect(captionsWithin(captions, part)).toHaveLength(2)
+})
+
+test('a chapter that ends where a part begins, but for less than half a frame, is not in it', () => {
+  const part = partBetween(2.002, 5, layoutLesson(lessonOver([0, 2.002, 5, 9])))
+  const chapters = [
+    { title: 'One', start: 0, end: 2.002 },
+    { title: 'Two', start: 2.002, end: 4.995 },
+    { title: 'Three', start: 4.995, end: 9 },
+  ]
+  expect(chaptersWithin(chapters, part).map(({ title, start }) => [title, start])).toEqual([['Two', 0]])
 })

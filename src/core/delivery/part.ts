@@ -63,7 +63,15 @@ export function within<T extends { start: Seconds; end: Seconds }>(spans: readon
 export const captionsWithin = (captions: readonly Caption[], part: Part): Caption[] =>
   within(captions, part).filter(({ start, end }) => end - start >= 0.5)
 
-export const chaptersWithin = (chapters: readonly Chapter[], part: Part): Chapter[] => within(chapters, part)
+/** A chapter changes within half a frame of its picture: else one that has ended would reach some milliseconds into a part. */
+export function chaptersWithin(chapters: readonly Chapter[], part: Part): Chapter[] {
+  const { start, end } = secondsOf(part)
+  const atEdge = (time: Seconds) => [start, end].find((edge) => Math.abs(edge - time) <= 0.5 / part.rate) ?? time
+  return within(
+    chapters.map((chapter) => ({ ...chapter, start: atEdge(chapter.start), end: atEdge(chapter.end) })),
+    part,
+  )
+}
 
 /** By what a part's sound is judged. */
 export function levelsWithin(levels: MixLevels, part: Part): Pick<MixLevels, 'speech' | 'music' | 'clearance'> {

@@ -7,8 +7,9 @@ import { edgesOf, stepLength, voiceLength } from './layout'
 import { changeCaptions, type CaptionEdit } from './captionEdits'
 import { changeLayers, type LayerEdit } from './layerEdits'
 import { passageOf, stepIndex, stepOf } from './lookUp'
-import { hears, marksOfStep } from './marks'
+import { hears, marksOfSounds, marksOfStep } from './marks'
 import { copiedMarks, copyInOthers, forgetInOthers, joinInOthers, joinScripts, markAtBeginning } from './otherLanguages'
+import { copyOfSounds, soundsWithin } from './partOfLesson'
 import { isHungOn, rehang, rehangLater } from './rehang'
 import { goneSteps, replaceDeck, type DeckReplacement } from './replaceDeck'
 import { splitStep, type StepPart } from '@/core/picture/scenes'
@@ -248,14 +249,17 @@ function moveSteps(lesson: Lesson, ids: string[], before: string | null): void {
 
 const COPIED: Record<Part, string> = { passage: '', picture: 'm', layer: 'l' }
 
-/** Copies come after the last of their originals, in lesson order. */
+/** Copies come after the last of their originals, in lesson order, with the sounds on their words. */
 function duplicateSteps(lesson: Lesson, copies: { of: string; id: string; passages: string[] }[]): void {
   const made = copies.map(({ of, id, passages }) => {
     const step = stepOf(lesson, of)
-    const marks = marksOfStep(step)
+    const sounds = soundsWithin(lesson, new Set([of]))
+    const marks = [...new Set([...marksOfStep(step), ...marksOfSounds(sounds)])]
     const markFor = (mark: string) => `${id}-k${marks.indexOf(mark)}`.slice(-40)
-    lesson.marks.push(...copiedMarks(lesson, [...new Set(marks)], id, markFor))
-    copyInOthers(lesson, of, id)
+    const soundFor = (sound: string) => `${id}-s${sounds.findIndex((one) => one.id === sound)}`.slice(-40)
+    lesson.marks.push(...copiedMarks(lesson, marks, id, markFor))
+    copyInOthers(lesson, of, id, marks, markFor)
+    lesson.sounds.push(...copyOfSounds(sounds, { step: () => id, mark: markFor, sound: soundFor }))
     const newId = (part: Part, i: number) =>
       (part === 'passage' && passages[i]) || `${id}-${COPIED[part]}${i}`.slice(-40)
     return copyOfStep(step, id, newId, markFor)

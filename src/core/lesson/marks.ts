@@ -1,5 +1,5 @@
 import type { Seconds } from '@/core/units'
-import type { Lesson, Picture, Place, Step } from './document'
+import type { Lesson, Nudge, Picture, Place, SoundCue, Step } from './document'
 
 /** Marks among the words of a lesson, and what hangs on them. */
 
@@ -24,12 +24,15 @@ export function stepHearing(steps: readonly Step[], place: Place, step: string):
 
 /** The marks on which something hangs, by id. */
 export function marksInUse({ steps, sounds, nudges, bedCues }: Lesson): Set<string> {
-  const used = new Set<string>()
-  for (const { anchor } of [...sounds, ...nudges]) if (anchor.kind === 'mark') used.add(anchor.mark)
+  const used = new Set(marksOfSounds([...sounds, ...nudges]))
   for (const { begins } of bedCues) if (begins.kind === 'mark') used.add(begins.mark)
   for (const step of steps) for (const mark of marksOfStep(step)) used.add(mark)
   return used
 }
+
+/** Those on which sounds, or points of the gain line, hang. */
+export const marksOfSounds = (hung: readonly Pick<SoundCue | Nudge, 'anchor'>[]): string[] =>
+  hung.flatMap(({ anchor }) => (anchor.kind === 'mark' ? [anchor.mark] : []))
 
 type Shown = Pick<Step, 'picture' | 'more' | 'layers'>
 

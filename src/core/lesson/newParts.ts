@@ -1,6 +1,18 @@
 import { NO_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { DEFAULT_READING } from '@/core/narration/speechVoice'
-import type { BedCue, Lesson, MediaHash, MixTargets, Picture, RecordingPicture, Step, StillPicture } from './document'
+import type { Seconds } from '@/core/units'
+import type {
+  Anchor,
+  BedCue,
+  Lesson,
+  MediaHash,
+  MixTargets,
+  Picture,
+  RecordingPicture,
+  SoundCue,
+  Step,
+  StillPicture,
+} from './document'
 import { USUAL_FRAME, USUAL_FRAMING } from './framing'
 import { CUT, DEFAULT_LOOK } from './layers'
 
@@ -38,7 +50,7 @@ export function emptyLesson(title: string): Lesson {
     targets: { ...DEFAULT_TARGETS },
     sounds: [],
     nudges: [],
-    pocket: { on: false, depth: null },
+    pocket: { on: false, depth: null, nearer: 0 },
     tracks: { voice: newTrack(), recordings: newTrack(), sounds: newTrack(), bed: newTrack() },
     lengths: { leadIn: 0.4, tail: 0.6, atLeast: 3 },
     frame: { ...USUAL_FRAME },
@@ -74,6 +86,18 @@ export const newStill = (media: MediaHash, page: number): StillPicture => ({
 })
 
 /** A piece of music from a step on, as it is. */
+/** A whole file hung somewhere, at its own level. */
+export const newSound = (
+  id: string,
+  media: MediaHash,
+  length: Seconds,
+  anchor: Anchor,
+  track: SoundCue['track'],
+): SoundCue => ({
+  ...{ id, media, from: 0, to: length, track, anchor },
+  ...{ gain: 0, fadeIn: 0, fadeOut: 0, meant: false, caption: '' },
+})
+
 export const newBed = (cue: string, media: MediaHash, step: string): BedCue => ({
   id: cue,
   media,

@@ -6,8 +6,16 @@ export function forgetInOthers({ others }: Lesson, step: string): void {
   for (const { said } of Object.values(others)) Reflect.deleteProperty(said, step)
 }
 
-export function copyInOthers({ others }: Lesson, of: string, copy: string): void {
-  for (const { said } of Object.values(others)) {
+export function copyInOthers(
+  { others }: Lesson,
+  of: string,
+  copy: string,
+  marks: readonly string[],
+  markFor: (mark: string) => string,
+): void {
+  for (const narration of Object.values(others)) {
+    const { said } = narration
+    narration.marks.push(...copiedMarks(narration, marks, copy, markFor))
     const own = said[of]
     if (own)
       said[copy] = { ...own, passages: own.passages.map((one, i) => ({ ...one, id: `${copy}-${i}`.slice(-40) })) }
@@ -50,9 +58,9 @@ export function markAtBeginning(id: string, step: string, scriptBefore: string, 
 export const joinScripts = (first: string, second: string): string =>
   [first.trim(), second.trim()].filter(Boolean).join(' ')
 
-/** The marks of a step's pictures, made anew for a copy of it; `idOf` gives each its new id. */
+/** The marks of a step, made anew for a copy of it; `idOf` gives each its new id. */
 export function copiedMarks(
-  { marks }: Lesson,
+  { marks }: Pick<Lesson, 'marks'>,
   used: readonly string[],
   copy: Step['id'],
   idOf: (mark: string) => string,

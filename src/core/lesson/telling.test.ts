@@ -2,6 +2,8 @@ import { NO_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { DEFAULT_READING } from '@/core/narration/speechVoice'
 import { documentSchema, type LessonDocument } from './document'
 import { applyEdit, type Edit } from './edits'
+import { layoutLesson } from './layout'
+import { newSound } from './newParts'
 import { documentOf, tell } from './telling'
 import { lessonOver, markAt } from '@/core/testing/lessons'
 
@@ -64,4 +66,20 @@ test('what is said in another language goes with its steps', () => {
     'copy Zwei.',
     's2 Drei.',
   ])
+})
+
+test('a copy of a step has the sounds on its words, in each language', () => {
+  const bell = newSound('bell', OTHER, 1, { kind: 'mark', mark: 'k', offset: 0 }, 'effect')
+  const after = newSound('after', OTHER, 1, { kind: 'sound', sound: 'bell', offset: 0.5 }, 'effect')
+  const ringing = applyEdit(tell(document()), { name: 'addSounds', sounds: [bell, after] })
+  const copies = [{ of: 's1', id: 'copy', passages: ['c'] }]
+  const twice = documentOf(applyEdit(ringing, { name: 'duplicateSteps', copies }))
+  for (const language of ['en-gb', 'de']) {
+    const { sounds, steps, loose } = layoutLesson(tell(twice, language))
+    const [first, copy] = ['s1', 'copy'].map((id) => steps.find(({ step }) => step.id === id)!.start)
+    const starts = sounds.map(({ start }) => start)
+    expect(starts).toHaveLength(4)
+    expect(starts.slice(2)).toEqual(starts.slice(0, 2).map((start) => expect.closeTo(start + copy! - first!, 6)))
+    expect(loose).toEqual([])
+  }
 })

@@ -1,13 +1,12 @@
 import type { SoundCue, Take } from '@/core/lesson/document'
-import { emptyLesson, newStep } from '@/core/lesson/newParts'
+import { emptyLesson, newBed, newSound, newStep } from '@/core/lesson/newParts'
 import { newLayer } from '@/core/lesson/layers'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { MediaInfo } from '@/core/messages/media'
-import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
+import { lessonOver, markAt, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { createLessonStore } from '../lesson/lessonStore'
 import { copySelected, pasteAtCaret } from './caret'
-import { pasteEdit, pasteSounds, soundsClip, stepsClip, wordsClip } from './clipboard'
-import { newSound } from '../sheet/sounds/newSound'
+import { pasteSounds, pasteSteps, soundsClip, stepsClip, wordsClip } from './clipboard'
 
 const BELL = 'b'.repeat(64)
 const voice = speechLike([
@@ -80,8 +79,7 @@ test('steps come with new ids, their takes hung on the copies', () => {
   const store = open()
   const clip = stepsClip(store.getState(), ['s0'])!
   const other = another()
-  const edit = pasteEdit(other.getState(), clip)
-  other.getState().edit(edit)
+  other.getState().edit(...pasteSteps(other.getState(), clip))
   const { steps, takes } = other.getState().history.lesson
   expect(steps.map(({ title }) => title)).toEqual(['Other', 'Slide 1'])
   expect(steps[1]!.id).not.toBe('s0')
@@ -89,9 +87,41 @@ test('steps come with new ids, their takes hung on the copies', () => {
   expect(stepsClip(store.getState(), [])).toBeNull()
 })
 
+test('sounds on the words of copied steps come along, and music that begins and ends in them', () => {
+  const store = open()
+  store.getState().edit(
+    { name: 'placeMarks', marks: [markAt('m', 's0', TAKE, 1)] },
+    {
+      name: 'addSounds',
+      sounds: [
+        newSound('one', BELL, 1, { kind: 'mark', mark: 'm', offset: 0.1 }, 'effect'),
+        newSound('two', BELL, 1, { kind: 'sound', sound: 'one', offset: 2 }, 'effect'),
+        newSound('far', BELL, 1, { kind: 'step', step: 's1', offset: 0 }, 'effect'),
+      ],
+    },
+    { name: 'addBed', cue: { ...newBed('jingle', SONG, 's0'), last: 's0' } },
+    { name: 'addBed', cue: newBed('long', SONG, 's1') },
+  )
+  const other = another()
+  other.getState().edit(...pasteSteps(other.getState(), stepsClip(store.getState(), ['s0'])!))
+  const { lesson } = other.getState().history
+  const { sounds, beds, loose, steps } = layoutLesson(lesson)
+  const start = steps[1]!.start - layoutLesson(store.getState().history.lesson).steps[0]!.start
+  const before = layoutLesson(store.getState().history.lesson).sounds.filter(({ cue }) => cue.id !== 'far')
+  expect(sounds.map((one) => one.start)).toEqual(before.map((one) => expect.closeTo(one.start + start, 6)))
+  expect(beds.map(({ cue }) => [cue.media, cue.last])).toEqual([[SONG, steps[1]!.step.id]])
+  expect(loose).toEqual([])
+  // In their own lesson they are there twice, under names of their own.
+  store.getState().edit(...pasteSteps(store.getState(), stepsClip(store.getState(), ['s0'])!))
+  const twice = store.getState().history.lesson
+  expect(new Set(twice.sounds.map(({ id }) => id)).size).toBe(5)
+  expect(layoutLesson(twice).loose).toEqual([])
+})
+
 test('sounds stay as far apart as they were, whatever they hung on', () => {
   const store = open()
-  const at = (step: string, offset: number): SoundCue => newSound(BELL, 1, { kind: 'step', step, offset }, 'effect')
+  const at = (step: string, offset: number): SoundCue =>
+    newSound(`${step}-${offset}`, BELL, 1, { kind: 'step', step, offset }, 'effect')
   store.getState().edit({ name: 'addSounds', sounds: [at('s0', 0.5), at('s1', 0.25)] })
   const before = layoutLesson(store.getState().history.lesson).sounds.map(({ start }) => start)
   const clip = soundsClip(
@@ -114,7 +144,7 @@ test('pasted steps have further pictures and layers of their own: nothing in a l
   store.getState().edit({ name: 'addLayers', step: step!.id, layers: [newLayer('ring', 'ring')] })
   store.getState().edit({ name: 'addPicture', step: step!.id, id: 'more', picture: step!.picture, mark: 'm' })
   store.setState({ caret: { step: step!.id, word: 0 } })
-  store.getState().edit(pasteEdit(store.getState(), stepsClip(store.getState(), [step!.id])!))
+  store.getState().edit(...pasteSteps(store.getState(), stepsClip(store.getState(), [step!.id])!))
   const { steps } = store.getState().history.lesson
   const ids = steps.flatMap(({ layers, more, passages }) => [...layers, ...more, ...passages].map(({ id }) => id))
   expect(steps.flatMap(({ layers }) => layers)).toHaveLength(2)

@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
 import {
+  bedCueSchema,
   markSchema,
   shelfItemSchema,
   soundCueSchema,
@@ -11,7 +12,7 @@ import {
 import { mediaOf } from '@/core/lesson/usedMedia'
 import { layerSchema, type Layer } from '@/core/lesson/layers'
 import { copyOfStep } from '@/core/lesson/copyStep'
-import { marksOfStep } from '@/core/lesson/marks'
+import { copyOfBed, copyOfSounds, partOfLesson } from '@/core/lesson/partOfLesson'
 import type { Edit } from '@/core/lesson/edits'
 import { mediaInfoSchema } from '@/core/messages/media'
 import type { WordClip } from '@/core/narration/words/wordRange'
@@ -33,8 +34,11 @@ const wordsClipSchema = z.object({
 const stepsClipSchema = z.object({
   kind: z.literal('steps'),
   steps: z.array(stepSchema).min(1),
-  /** On which their pictures hang. */
+  /** On which their pictures and sounds hang. */
   marks: z.array(markSchema),
+  sounds: z.array(soundCueSchema).default([]),
+  /** Music that begins and ends in them. */
+  bedCues: z.array(bedCueSchema).default([]),
   ...sources,
 })
 const soundsClipSchema = z.object({
@@ -62,13 +66,12 @@ export function readClipboard(): Clip | null {
 
 /** Steps with all that belongs to them; null where none is chosen. */
 export function stepsClip({ history: { lesson }, media }: LessonState, ids: readonly string[]): StepsClip | null {
-  const steps = lesson.steps.filter(({ id }) => ids.includes(id))
-  if (steps.length === 0) return null
-  const takes = lesson.takes.filter(({ step }) => ids.includes(step))
-  const hung = new Set(steps.flatMap(marksOfStep))
-  const marks = lesson.marks.filter(({ id }) => hung.has(id))
-  const needed = mediaOf({ ...lesson, steps, takes, shelf: [], bedCues: [], sounds: [], others: {} })
-  return { kind: 'steps', steps, marks, takes, ...known(lesson, media, needed) }
+  // Longer music belongs to the lesson.
+  const within = lesson.bedCues.filter(({ last }) => last !== null && ids.includes(last))
+  const part = partOfLesson({ ...lesson, bedCues: within }, new Set(ids))
+  if (part.steps.length === 0) return null
+  const needed = mediaOf({ ...lesson, ...part, others: {} })
+  return { kind: 'steps', ...part, ...known(lesson, media, needed) }
 }
 
 /** Words with the takes they are said in. */
@@ -133,27 +136,27 @@ function known(lesson: Lesson, media: LessonState['media'], needed: ReadonlySet<
   }
 }
 
-/** The edit that puts copied steps after the step with the caret. */
-export function pasteEdit(
+/** The edits that put copied steps, and what hangs on them, after the step with the caret. */
+export function pasteSteps(
   { history: { lesson }, caret }: LessonState,
-  { steps, takes, marks, shelf }: StepsClip,
-): Extract<Edit, { name: 'pasteSteps' }> {
-  const ids = new Map(steps.map(({ id }) => [id, nanoid(10)]))
-  const marksFor = new Map(marks.map(({ id }) => [id, nanoid(10)]))
+  { steps, takes, marks, shelf, sounds, bedCues }: StepsClip,
+): [Extract<Edit, { name: 'pasteSteps' }>, ...Edit[]] {
+  const named = { step: newNames(steps), mark: newNames(marks), sound: newNames(sounds) }
   const at = lesson.steps.findIndex(({ id }) => id === caret?.step)
-  return {
-    name: 'pasteSteps',
+  const edit = {
+    name: 'pasteSteps' as const,
     before: lesson.steps[at + 1]?.id ?? null,
-    steps: steps.map((step) =>
-      copyOfStep(
-        step,
-        ids.get(step.id)!,
-        () => nanoid(10),
-        (mark) => marksFor.get(mark) ?? mark,
-      ),
-    ),
-    marks: marks.map((mark) => ({ ...mark, id: marksFor.get(mark.id)!, step: ids.get(mark.step) ?? mark.step })),
-    takes: takes.map((take) => ({ ...take, id: nanoid(10), step: ids.get(take.step)! })),
+    steps: steps.map((step) => copyOfStep(step, named.step(step.id), () => nanoid(10), named.mark)),
+    marks: marks.map((mark) => ({ ...mark, id: named.mark(mark.id), step: named.step(mark.step) })),
+    takes: takes.map((take) => ({ ...take, id: nanoid(10), step: named.step(take.step) })),
     shelf,
   }
+  const music = bedCues.map((cue): Edit => ({ name: 'addBed', cue: copyOfBed(cue, nanoid(10), named) }))
+  return [edit, { name: 'addSounds', sounds: copyOfSounds(sounds, named) }, ...music]
+}
+
+/** A new name for each; what is not among them keeps its own. */
+function newNames(list: readonly { id: string }[]): (id: string) => string {
+  const names = new Map(list.map(({ id }) => [id, nanoid(10)]))
+  return (id) => names.get(id) ?? id
 }

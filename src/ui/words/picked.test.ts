@@ -1,9 +1,8 @@
 import type { SoundCue } from '@/core/lesson/document'
-import { newBed } from '@/core/lesson/newParts'
+import { newBed, newSound } from '@/core/lesson/newParts'
 import { nudgeAt } from '@/core/bed/nudges'
 import { lessonOver, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { createLessonStore, timelineOf, type LessonState } from '../lesson/lessonStore'
-import { newSound } from '../sheet/sounds/newSound'
 import { bedInStep } from './bedInStep'
 import { pauseAtCaret } from './caret'
 import { takeOut } from './hang'
@@ -25,7 +24,7 @@ const SOUND = 'd'.repeat(64)
 function open(breaks = [0, 5.4, 8.2]) {
   const lesson = lessonOver(breaks, false)
   const sound: SoundCue = {
-    ...newSound(SOUND, 1, { kind: 'step', step: 's1', offset: 0.4 }, 'effect'),
+    ...newSound('any', SOUND, 1, { kind: 'step', step: 's1', offset: 0.4 }, 'effect'),
     id: 'bell',
   }
   const store = createLessonStore(

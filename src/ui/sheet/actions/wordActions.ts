@@ -8,9 +8,9 @@ import {
   wordsOfStep,
 } from '../../words/caret'
 import {
-  pasteEdit,
   pasteLayers,
   pasteSounds,
+  pasteSteps,
   readClipboard,
   stepsClip,
   wordsClip,
@@ -85,8 +85,8 @@ export function wordActions(context: ActionContext) {
       }
       if (clip.kind === 'layers') return layOver(clip)
       if (clip.kind === 'sounds') return void state().edit(...pasteSounds(state(), clip))
-      const edit = pasteEdit(state(), clip)
-      if (state().edit(edit))
+      const [edit, ...hung] = pasteSteps(state(), clip)
+      if (state().edit(edit, ...hung))
         state().select(
           edit.steps.map(({ id }) => id),
           { step: edit.steps[0]!.id, word: 0 },

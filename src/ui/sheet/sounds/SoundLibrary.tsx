@@ -3,12 +3,13 @@
 import { CaretRightFilled } from '@ant-design/icons'
 import { App, Button, Input } from 'antd'
 import { useRef, useState } from 'react'
+import { nanoid } from 'nanoid'
+import { newSound } from '@/core/lesson/newParts'
 import { EFFECTS_LICENCE, findEffects, type Effect } from '@/core/sounds/effects'
 import { HOUSE_RATE } from '@/core/units'
 import { useDesk, useLessonState } from '../../lesson/context'
 import { runJob } from '../../jobs'
 import { anchorAtCaret } from '../../words/anchors'
-import { newSound } from './newSound'
 import styles from '../panel.module.css'
 
 /** Effects and stingers that come with the application: listened to here, hung on the caret. */
@@ -30,7 +31,7 @@ export function SoundLibrary() {
         .getState()
         .edit(
           { name: 'placeMarks', marks: here.marks },
-          { name: 'addSounds', sounds: [newSound(info.hash, length, here.anchor, 'effect')] },
+          { name: 'addSounds', sounds: [newSound(nanoid(10), info.hash, length, here.anchor, 'effect')] },
           { name: 'putOnShelf', items: [{ media: info.hash, kind: 'sound', title: name, ...EFFECTS_LICENCE }] },
         )
     } catch (error) {

@@ -3,6 +3,8 @@
 import { DeleteOutlined } from '@ant-design/icons'
 import { App, Button, Checkbox, Select } from 'antd'
 import { useState } from 'react'
+import { nanoid } from 'nanoid'
+import { newSound } from '@/core/lesson/newParts'
 import type { SoundCue } from '@/core/lesson/document'
 import { clock } from '../../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
@@ -11,7 +13,6 @@ import { anchorAtCaret, sayAnchor, sayOffset, titleOf } from '../../words/anchor
 import { soundsClip, writeClipboard } from '../../words/clipboard'
 import { hangAnew } from '../../words/hang'
 import { LooseThings } from '../LooseThings'
-import { newSound } from './newSound'
 import { SoundLibrary } from './SoundLibrary'
 import { SoundSettings } from './SoundSettings'
 import styles from '../panel.module.css'
@@ -154,7 +155,7 @@ function AddSound() {
         .getState()
         .edit(
           { name: 'placeMarks', marks: here.marks },
-          { name: 'addSounds', sounds: [newSound(media, length, here.anchor, track)] },
+          { name: 'addSounds', sounds: [newSound(nanoid(10), media, length, here.anchor, track)] },
         )
   }
   return (
