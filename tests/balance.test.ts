@@ -145,10 +145,9 @@ test('the pocket takes the middle out of the bed while the voice speaks, and onl
   await waitForText(page, 'Worst moments')
   const plain = await session.mixed(folder, 'no-pocket')
   await page.click('[role=switch][aria-label="Voice pocket"]')
-  await page.click('[role=switch][aria-label="As deep as needed"]')
   await waitForText(page, '6 dB at')
   const { pocket } = await lesson()
-  expect(pocket).toEqual({ on: true, depth: 6 })
+  expect(pocket).toEqual({ on: true, depth: 6, nearer: 0 })
   const dipped = await session.mixed(folder, 'pocket')
   const timeline = layoutLesson(before)
   const spoken = timeline.passages.find(({ end, start }) => end - start > 8)!
@@ -178,6 +177,21 @@ test('the pocket takes the middle out of the bed while the voice speaks, and onl
   const last = timeline.length
   expect(Math.abs((await change(1200, last - 3, last - 1)) - (await change(160, last - 3, last - 1)))).toBeLessThan(0.7)
   expect(levels(dipped.mix).whole).toBeCloseTo(levels(plain.mix).whole!, 0)
+
+  // What that gives is spent: the music comes nearer by it, and goes back.
+  await waitForText(page, 'LU nearer, as easy to follow')
+  const told = await page.$eval('section[aria-label="Voice pocket"]', (one) => one.textContent!)
+  const worth = Number(/Music ([\d.]+) LU nearer/.exec(told)![1])
+  expect(worth).toBeGreaterThan(0.7)
+  expect(worth).toBeLessThan(3)
+  await clickOn(page, 'LU nearer, as easy to follow')
+  await waitForText(page, 'Take that back')
+  expect((await lesson()).pocket.nearer).toBe(worth)
+  const nearer = await session.mixed(folder, 'nearer')
+  const louder = levels(nearer.bed).within(from, to) - levels(dipped.bed).within(from, to)
+  expect(Math.abs(louder - worth)).toBeLessThan(0.7)
+  await clickOn(page, 'Take that back')
+  expect((await lesson()).pocket.nearer).toBe(0)
   await undoTo(before)
 })
 

@@ -97,7 +97,11 @@ const watchKeys = (page: Page) =>
   page.evaluate(() => {
     const seen = { begun: 0, pressed: [] as number[] }
     Object.assign(globalThis, { seen })
-    document.addEventListener('keydown', ({ key, timeStamp }) => key === ' ' && seen.pressed.push(timeStamp / 1000), true)
+    document.addEventListener(
+      'keydown',
+      ({ key, timeStamp }) => key === ' ' && seen.pressed.push(timeStamp / 1000),
+      true,
+    )
     new MutationObserver(() => {
       if (document.querySelector('[aria-label="Stop (R)"]')) seen.begun ||= performance.now() / 1000
     }).observe(document.body, { subtree: true, childList: true, attributes: true })
@@ -190,14 +194,16 @@ test('a browser that gives no frames of a microphone records through its audio t
   await goToStep(page, 4)
   await startRecording(page)
   await recordUntil(page, 4)
+  // Of what the audio thread has handed on nothing is missing.
+  expect(await page.$('[role=alert]')).toBeNull()
   await page.keyboard.press('r')
   await waitForText(page, 'Take 3')
   const { lesson } = await savedLesson(page)
   const { moves, unlike, parts } = follow(await soundOf(lesson.takes.at(-1)!.media), spoken)
   expect(parts).toBeGreaterThan(8)
-  // The audio thread may skip a block of 10 ms where the machine is busy; a block of ours would be 50 ms.
+  // The audio thread may skip blocks of 10 ms where the machine is busy; a block of ours would be 50 ms.
   expect(unlike).toBeLessThanOrEqual(2)
-  for (const move of moves) expect(Math.abs(move)).toBeLessThan(0.03 * HOUSE_RATE)
+  for (const move of moves) expect(Math.abs(move)).toBeLessThan(0.045 * HOUSE_RATE)
   await browser.close()
 })
 
@@ -457,13 +463,14 @@ describe('takes', () => {
     const heard = voice.subarray(Math.round(span.start * HOUSE_RATE), Math.round(span.end * HOUSE_RATE))
     const files = await Promise.all([one, two].map(async ({ file }) => readWav(await readFile(file)).channels[0]!))
     const [a, b] = now.passages.map(({ from, to }) => to - from)
-    const middle = (from: number, length: number) =>
-      heard.slice(
-        Math.round((from + length / 2 - 0.3) * HOUSE_RATE),
-        Math.round((from + length / 2 + 0.3) * HOUSE_RATE),
-      )
-    expect(locate(middle(now.leadIn, a!), files[0]!).alike).toBeGreaterThan(0.99)
-    expect(locate(middle(now.leadIn + a!, b!), files[1]!).alike).toBeGreaterThan(0.99)
+    // Not where a sentence has just ended.
+    const spokenIn = (from: number, length: number) =>
+      [1 / 4, 1 / 2, 3 / 4]
+        .map((share) => from + share * length)
+        .map((at) => heard.slice(Math.round((at - 0.3) * HOUSE_RATE), Math.round((at + 0.3) * HOUSE_RATE)))
+        .reduce((loudest, part) => (rms(part) > rms(loudest) ? part : loudest))
+    expect(locate(spokenIn(now.leadIn, a!), files[0]!).alike).toBeGreaterThan(0.99)
+    expect(locate(spokenIn(now.leadIn + a!, b!), files[1]!).alike).toBeGreaterThan(0.99)
 
     async function choosePart(row: number, take: string) {
       const radio = await page.waitForSelector(`tbody tr:nth-child(${row + 1}) input[aria-label$="from ${take}"]`)
@@ -544,7 +551,8 @@ describe('takes', () => {
     const lead = new Float32Array(HOUSE_RATE)
     const quiet = Float32Array.from([...lead, ...words])
     const hiss = noise(quiet.length, 3)
-    const peak = rms(words.filter((value) => Math.abs(value) > 0.01)) * Math.sqrt(3) * 0.1
+    const loudest = words.reduce((most, value) => Math.max(most, Math.abs(value)), 0)
+    const peak = rms(words.filter((value) => Math.abs(value) > loudest / 80)) * Math.sqrt(3) * 0.1
     const noisy = join(folder, 'noisy.wav')
     await writeFile(noisy, writeWav([quiet.map((value, i) => value + hiss[i]! * peak)], HOUSE_RATE))
     await bringIn(noisy)

@@ -18,7 +18,7 @@ export async function measureMix(work: string): Promise<void> {
   const bank = soundBank({ [TAKE]: [voice], [SONG]: [song, song] })
   const lesson = lessonOver([0, voice.length / HOUSE_RATE])
   for (const pocket of [false, true]) {
-    const one = { ...lesson, pocket: { on: pocket, depth: 6 } }
+    const one = { ...lesson, pocket: { on: pocket, depth: 6, nearer: 0 } }
     const { plan } = planMix(one, layoutLesson(one), bank.analysisOf)
     const start = performance.now()
     let samples = 0

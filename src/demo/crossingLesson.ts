@@ -107,7 +107,7 @@ export async function crossingLesson(browser: Browser, store: MediaStore, work: 
       { id: 'n1', anchor: { kind: 'mark', mark: markAt(steps[OVER]!, 'out.'), offset: 0 }, gain: 0, shape: 'smooth' },
       { id: 'n2', anchor: { kind: 'step', step: steps[OVER]!.id, offset: 12.5 }, gain: 3, shape: 'straight' },
     ],
-    pocket: { on: true, depth: 6 },
+    pocket: { on: true, depth: 6, nearer: 0 },
     marks,
     shelf: [
       ...[files.deck, files.page, files.song, first.media, second.media].map((media) => ({

@@ -36,7 +36,7 @@ export function ride(options: RideOptions) {
       ],
       bedCues: [newBed('bed', bed.media.hash, step.id)],
       targets: { ...draft.targets, clearance: options.clearance, swell: options.swell },
-      pocket: { on: options.pocket ?? false, depth: null },
+      pocket: { ...draft.pocket, on: options.pocket ?? false },
     })
     if (!parsed.success) throw new UserError('The clearance must be 3 to 40 LU, the swell -6 to 40 LU.')
     const lesson = parsed.data

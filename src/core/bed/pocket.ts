@@ -26,25 +26,25 @@ export type Spectrum = Float64Array
  * (both measured). One dip lies in each of these stretches of bands.
  */
 const REGIONS: readonly [first: number, last: number][] = [
-  [11, 14],
-  [15, 19],
+  [11, 13],
+  [14, 16],
+  [17, 19],
 ]
-const WIDTH = 1
+const WIDTH = 1.4
 /** A band is understood fully when the voice is so far above what covers it (ANSI S3.5). */
 const CLEAR: Decibels = 15
 const DEEPEST_NEEDED: Decibels = 9
 const LEAST_USEFUL: Decibels = 1
-/** The pocket opens before the voice sets in and stays over short pauses. */
+/** The pocket opens before the voice sets in. */
 const OPENS: Seconds = 0.35
 const CLOSES: Seconds = 0.6
-const SHORT_PAUSE: Seconds = 1
 
 /**
  * The dips for this voice: in each region at the middle of what is heard of the voice above its own noise, weighted by
  * what the bands do for understanding. As deep as set, or as deep as needed for the voice to be clear of a bed of this
  * spectrum (levels as they will stand in the mix). Empty where no dip is needed.
  */
-export function chooseDips(voice: Spectrum, floor: Spectrum, bed: Spectrum, { depth }: Pocket): Dip[] {
+export function chooseDips(voice: Spectrum, floor: Spectrum, bed: Spectrum, { depth }: Pick<Pocket, 'depth'>): Dip[] {
   const dips = REGIONS.flatMap(([first, last]) => {
     const weights = bandsOf(first, last).map(
       (band) => BAND_IMPORTANCE[band - FIRST_IMPORTANT]! * clamp(voice[band]! - floor[band]!, 0, 40),
@@ -80,10 +80,13 @@ function neededDepth(voice: Spectrum, bed: Spectrum, first: number, last: number
 
 const bandsOf = (first: number, last: number) => Array.from({ length: last - first + 1 }, (_, i) => first + i)
 
-/** Open while somebody speaks, and moving so slowly that no filter is heard. */
-export function pocketAmount(speech: readonly SpeechSegment[], count: number): GainTrack {
+/**
+ * Open while somebody speaks and over pauses shorter than `swellFrom`, in which the music doesn't swell either: it would
+ * change its colour for nothing. Moves so slowly that no filter is heard.
+ */
+export function pocketAmount(speech: readonly SpeechSegment[], swellFrom: Seconds, count: number): GainTrack {
   const amount = new Float32Array(count)
-  for (const { start, end } of joinSegments(speech, SHORT_PAUSE)) {
+  for (const { start, end } of joinSegments(speech, swellFrom)) {
     const [opens, closes] = [start - OPENS, end + CLOSES]
     for (let i = Math.max(0, Math.floor(opens * RIDE_RATE)); i <= Math.min(count - 1, closes * RIDE_RATE); i++) {
       const time = i / RIDE_RATE

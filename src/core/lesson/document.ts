@@ -220,7 +220,12 @@ export const targetsSchema = z.object({
 })
 
 /** A dip in the bed's spectrum while the voice speaks; `depth` in dB, or null: as deep as needed. */
-export const pocketSchema = z.object({ on: z.boolean(), depth: z.number().min(1).max(15).nullable() })
+export const pocketSchema = z.object({
+  on: z.boolean(),
+  depth: z.number().min(1).max(15).nullable(),
+  /** How much nearer the music is than its clearance, in LU, for what the pocket gives. */
+  nearer: z.number().min(0).max(6).default(0),
+})
 
 export const shelfKindSchema = z.enum(['still', 'deck', 'recording', 'sound'])
 /** What an author knows about a file on the shelf. */

@@ -1,9 +1,10 @@
-import { meanSpectrum, pocketPower, type Dip } from '@/core/bed/pocket'
+import { meanSpectrum, pocketPower, type Dip, type Spectrum } from '@/core/bed/pocket'
 import { RIDE_RATE } from '@/core/bed/ride'
 import type { Lesson } from '@/core/lesson/document'
 import { stepAt } from '@/core/lesson/layout'
 import type { Timeline } from '@/core/lesson/timeline'
 import { BAND_CENTRES } from '@/core/measure/bands'
+import { kWeightingPower } from '@/core/measure/kWeighting'
 import { integratedLoudness } from '@/core/measure/loudness'
 import { joinSegments } from '@/core/measure/speech'
 import { FIRST_IMPORTANT, BAND_IMPORTANCE, speechIndex } from '@/core/measure/speechIndex'
@@ -11,6 +12,7 @@ import type { Decibels, Hertz, LoudnessUnits, Seconds } from '@/core/units'
 import { bedSeams, type Seam } from './bedClips'
 import { clearanceReadings, CORRIDOR, targetAt, type ClearanceReading } from './balanceSheet'
 import type { AnalysisOf, PlannedMix } from './mixPlan'
+import { nearerUnder } from './nearer'
 import { voiceSpectra } from './pocketPlan'
 
 /** A stretch over which the clearance is furthest from what was asked for. */
@@ -33,11 +35,14 @@ export interface BalancePicture {
   /** The ride and the line made by hand, in dB at RIDE_RATE. */
   ride: Float32Array
   byHand: { id: string; at: Seconds; gain: Decibels }[]
-  /** Third-octave levels of voice and bed while the voice speaks, and of the bed after its pocket; null without either. */
-  spectrum: { bands: Hertz[]; voice: Decibels[]; bed: Decibels[]; dipped: Decibels[] } | null
+  /**
+   * Third-octave levels while the voice speaks: of the voice, of the bed as it is, and as it would be without its pocket;
+   * null without either.
+   */
+  spectrum: { bands: Hertz[]; voice: Decibels[]; bed: Decibels[]; plain: Decibels[] } | null
   dips: Dip[]
-  /** Extended speech intelligibility index with and without the pocket, and what the pocket is worth in clearance. */
-  index: { plain: number; dipped: number; worth: LoudnessUnits } | null
+  /** Speech index as it is, and without the pocket; and how much nearer the music can be for it (0: it can't). */
+  index: { dipped: number; plain: number; worth: LoudnessUnits } | null
 }
 
 const MOMENTS = 5
@@ -52,7 +57,8 @@ export function drawBalance(
 ): BalancePicture {
   const readings = clearanceReadings(levels.voice, levels.bed, levels.speech)
   const corridor = corridorOf(levels, plan.gain)
-  const spectrum = spectraOf(lesson, timeline, { plan, levels }, analysisOf)
+  const nearer = plan.pocket ? lesson.targets.clearance - nearerUnder(lesson.targets.clearance, lesson.pocket) : 0
+  const spectrum = spectraOf(timeline, { plan, levels }, nearer, analysisOf)
   return {
     corridor,
     seams: bedSeams(timeline, analysisOf),
@@ -61,7 +67,7 @@ export function drawBalance(
     byHand: timeline.nudges.map(({ nudge, at }) => ({ id: nudge.id, at, gain: nudge.gain })),
     spectrum,
     dips: plan.pocket?.dips ?? [],
-    index: spectrum && indexOf(spectrum),
+    index: spectrum && indexOf(spectrum, nearer),
   }
 }
 
@@ -96,24 +102,33 @@ function worstMoments(
   return moments.map(({ off: _, ...moment }) => moment)
 }
 
+/** `nearer`: by how much the bed is nearer for its pocket. */
 function spectraOf(
-  lesson: Lesson,
   timeline: Timeline,
   { plan, levels }: PlannedMix,
+  nearer: LoudnessUnits,
   analysisOf: AnalysisOf,
 ): BalancePicture['spectrum'] {
   const voices = voiceSpectra(timeline, analysisOf)
   const bed = bedUnderVoice(plan, levels, analysisOf)
   if (!voices || !bed) return null
   const dips = plan.pocket?.dips ?? []
+  const dipped = bed.map((level, band) => level + 10 * Math.log10(pocketPower(dips, BAND_CENTRES[band]!, 1)))
+  // The ride has made up for what the dips take away.
+  const softer = loudnessOfBands(bed) - loudnessOfBands(dipped) + nearer
   const inMix = (spectrum: ArrayLike<number>) => Array.from(spectrum, (level) => level + plan.gain)
   return {
     bands: [...BAND_CENTRES],
     voice: inMix(voices.voice),
-    bed: inMix(bed),
-    dipped: inMix(bed.map((level, band) => level + 10 * Math.log10(pocketPower(dips, BAND_CENTRES[band]!, 1)))),
+    bed: inMix(dipped),
+    plain: inMix(bed.map((level) => level - softer)),
   }
 }
+
+const WEIGHTS = BAND_CENTRES.map((centre) => kWeightingPower(centre))
+/** Up to a constant. */
+const loudnessOfBands = (levels: Spectrum): LoudnessUnits =>
+  10 * Math.log10(levels.reduce((sum, level, band) => sum + WEIGHTS[band]! * 10 ** (level / 10), 0))
 
 /** The bed's bands at the level they have under the voice. */
 function bedUnderVoice(plan: PlannedMix['plan'], levels: PlannedMix['levels'], analysisOf: AnalysisOf) {
@@ -130,20 +145,24 @@ function bedUnderVoice(plan: PlannedMix['plan'], levels: PlannedMix['levels'], a
   return raw.map((level) => level + gain)
 }
 
-/** How much softer the undipped bed would have to be for the same index. */
-function indexOf({ voice, bed, dipped }: NonNullable<BalancePicture['spectrum']>): BalancePicture['index'] {
-  const [plain, better] = [speechIndex(voice, bed), speechIndex(voice, dipped)]
-  let worth = 0
-  while (
-    worth < 12 &&
+/** By listening models that follow speech in time (STOI) a pocket gives so much of what the index says. */
+const BY_STOI = 0.7
+const MOST_WORTH: LoudnessUnits = 6
+
+/** What the pocket is worth: how much softer the bed would have to be without it for the same index. */
+function indexOf(
+  { voice, bed, plain }: NonNullable<BalancePicture['spectrum']>,
+  nearer: LoudnessUnits,
+): BalancePicture['index'] {
+  const dipped = speechIndex(voice, bed)
+  const without = (softer: LoudnessUnits) =>
     speechIndex(
       voice,
-      bed.map((level) => level - worth),
-    ) <
-      better - 1e-6
-  )
-    worth += 0.1
-  return { plain, dipped: better, worth }
+      plain.map((level) => level + nearer - softer),
+    )
+  let softer = 0
+  while (softer < MOST_WORTH / BY_STOI && without(softer) < dipped - 1e-6) softer += 0.1
+  return { dipped, plain: speechIndex(voice, plain), worth: softer * BY_STOI }
 }
 
 /** Bands that matter for understanding, for drawing. */

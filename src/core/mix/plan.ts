@@ -13,6 +13,7 @@ import { bedClips, clearanceTrack } from './bedClips'
 import { fadeFactor, type Clip } from './clip'
 import { voiceLimiter } from './voiceLimiter'
 import { VOICE_UNDER_CEILING } from './limiter'
+import { nearerUnder } from './nearer'
 import { planPocket, withPocket } from './pocketPlan'
 import { effectClips, recordingClips, secondVoiceClips } from './soundClips'
 import { voiceClips } from './voiceClips'
@@ -54,9 +55,10 @@ export function planMix(
       ? null
       : rideBed(voice, track, speech, { ...targets, clearance: under, swell: NO_SWELL, highest: 0 })
   const bedRaw = energyOf('bed')
-  const clearance = clearanceTrack(timeline, targets.clearance, count)
   const pocket = lesson.pocket.on ? planPocket(lesson, timeline, clips.bed, voice, bedRaw, speech, analysisOf) : null
   const inPocket = pocket ? withPocket(bedRaw, clips.bed, pocket, analysisOf) : bedRaw
+  const asked = clearanceTrack(timeline, targets.clearance, count)
+  const clearance = pocket ? asked.map((under) => nearerUnder(under, lesson.pocket)) : asked
   const ride = rideBed(voice, inPocket, speech, { ...targets, clearance })
   const computed = way === 'plain' ? ride.fill(medianWhileSpoken(ride, speech)) : ride
   const byHand = nudgeTrack(timeline.nudges, ride.length)

@@ -11,6 +11,7 @@ import type { SpeechSegment } from '@/core/measure/speech'
 import { HOUSE_RATE, toSamples, type Decibels } from '@/core/units'
 import type { Clip } from './clip'
 import type { AnalysisOf } from './mixPlan'
+import { nearerUnder } from './nearer'
 
 /** The pocket for this lesson's voice and music; null where the music leaves the voice clear already, or one is missing. */
 export function planPocket(
@@ -27,7 +28,7 @@ export function planPocket(
   const bedLevel = integratedLoudness(bedRaw)
   const bedMean = bedSpectrum(bed, analysisOf)
   if (!spectra || !bedMean || voiceLevel === null || bedLevel === null) return null
-  const ridden = voiceLevel - lesson.targets.clearance - bedLevel
+  const ridden = voiceLevel - nearerUnder(lesson.targets.clearance, lesson.pocket) - bedLevel
   const dips = chooseDips(
     spectra.voice,
     spectra.floor,
@@ -35,7 +36,8 @@ export function planPocket(
     lesson.pocket,
   )
   if (dips.length === 0) return null
-  return { dips, amount: pocketAmount(speech, Math.ceil(bedRaw.length * HOP * RIDE_RATE) + 1) }
+  const cells = Math.ceil(bedRaw.length * HOP * RIDE_RATE) + 1
+  return { dips, amount: pocketAmount(speech, lesson.targets.pauseFrom, cells) }
 }
 
 /** Mean spectra of what speaks in the lesson and of its rooms, at the level they have in the mix. */

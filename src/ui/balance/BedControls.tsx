@@ -1,9 +1,11 @@
 'use client'
 
 import { Select, Slider, Switch } from 'antd'
+import type { Decibels } from '@/core/units'
 import { useDesk, useLesson } from '../lesson/context'
 import { Explained } from '../parts/Explained'
-import { TargetSlider, WCAG_CLEARANCE } from '../lesson/TargetSlider'
+import { WCAG_CLEARANCE } from '@/core/mix/nearer'
+import { TargetSlider } from '../lesson/TargetSlider'
 import styles from './balance.module.css'
 
 /** Clearances named by what they are for. */
@@ -13,6 +15,9 @@ const USES = [
   { value: WCAG_CLEARANCE, label: 'Easy to follow: WCAG 2.2, 1.4.7' },
   { value: 26, label: 'Barely there: noisy places, hard words' },
 ]
+
+/** Worth one to two and a half LU, and not heard as a hole in the music. */
+const USUAL_DEPTH: Decibels = 6
 
 /** What decides the bed's level; every change is heard at once. */
 export function BedControls() {
@@ -41,7 +46,7 @@ export function BedControls() {
           size="small"
           aria-label="Voice pocket"
           checked={pocket.on}
-          onChange={(on) => edit({ name: 'setPocket', pocket: { ...pocket, on } })}
+          onChange={(on) => edit({ name: 'setPocket', pocket: { ...pocket, on, depth: pocket.depth ?? USUAL_DEPTH } })}
         />
       </div>
       {pocket.on && (
@@ -52,7 +57,9 @@ export function BedControls() {
               size="small"
               aria-label="As deep as needed"
               checked={pocket.depth === null}
-              onChange={(needed) => edit({ name: 'setPocket', pocket: { ...pocket, depth: needed ? null : 6 } })}
+              onChange={(needed) =>
+                edit({ name: 'setPocket', pocket: { ...pocket, depth: needed ? null : USUAL_DEPTH } })
+              }
             />
           </div>
           {pocket.depth !== null && (

@@ -1,11 +1,17 @@
 'use client'
 
+import { Button } from 'antd'
 import { useMemo } from 'react'
 import { depthAt } from '@/core/bed/pocket'
 import { DRAWN_BANDS, type BalancePicture } from '@/core/mix/balancePicture'
-import { useLesson } from '../lesson/context'
+import { WCAG_CLEARANCE } from '@/core/mix/nearer'
+import type { LoudnessUnits } from '@/core/units'
+import { useDesk, useLesson } from '../lesson/context'
 import { useChart, useChartInk, type ChartInk } from './chart'
 import styles from './balance.module.css'
+
+/** Less than this nobody notices. */
+const LEAST_WORTH: LoudnessUnits = 0.5
 
 /** Voice and bed band by band, and what the pocket takes out of the bed while this voice speaks. */
 export function SpectrumChart({ balance }: { balance: BalancePicture }) {
@@ -29,7 +35,38 @@ export function SpectrumChart({ balance }: { balance: BalancePicture }) {
         {balance.dips.length > 0 && 'Dashed: the music without its pocket. '}
         {sayPocket(balance, pocket.on)}
       </p>
+      {balance.dips.length > 0 && <Spend balance={balance} />}
     </section>
+  )
+}
+
+/** What the pocket gives can be spent: the music comes nearer, and the words are as easy to follow as before. */
+function Spend({ balance: { index } }: { balance: BalancePicture }) {
+  const { store } = useDesk()
+  const { pocket, targets } = useLesson()
+  const worth = Math.round((index?.worth ?? 0) * 10) / 10
+  const bring = (nearer: LoudnessUnits) => store.getState().edit({ name: 'setPocket', pocket: { ...pocket, nearer } })
+  if (targets.clearance >= WCAG_CLEARANCE)
+    return (
+      <p className={styles.note}>
+        From {WCAG_CLEARANCE} LU on the music stays where it is: WCAG asks for the level itself.
+      </p>
+    )
+  if (pocket.nearer > 0)
+    return (
+      <p className={styles.note}>
+        For that the music is {pocket.nearer.toFixed(1)} LU nearer: {(targets.clearance - pocket.nearer).toFixed(1)} LU
+        under the voice instead of {targets.clearance}.{' '}
+        <Button size="small" onClick={() => bring(0)}>
+          Take that back
+        </Button>
+      </p>
+    )
+  if (worth < LEAST_WORTH) return null
+  return (
+    <Button size="small" onClick={() => bring(worth)}>
+      Music {worth.toFixed(1)} LU nearer, as easy to follow
+    </Button>
   )
 }
 
@@ -39,7 +76,9 @@ function sayPocket({ dips, index }: BalancePicture, on: boolean): string {
   const where = dips
     .map(({ frequency }) => `${depthAt(dips, frequency).toFixed(0)} dB at ${hertz(frequency)}`)
     .join(', ')
-  return `${where}. As easy to understand as music ${index.worth.toFixed(1)} LU softer without the pocket (speech index ${index.plain.toFixed(2)} without, ${index.dipped.toFixed(2)} with).`
+  if (index.worth < LEAST_WORTH)
+    return `${where}. It gives the words next to nothing here: the music can keep its sound.`
+  return `${where}. Worth about ${index.worth.toFixed(1)} LU (speech index ${index.plain.toFixed(2)} without it, ${index.dipped.toFixed(2)} with it).`
 }
 
 const hertz = (frequency: number) =>
@@ -78,8 +117,8 @@ function optionOf({ spectrum, dips }: BalancePicture, ink: ChartInk) {
     },
     series: [
       line('voice', spectrum.voice, ink.voice),
-      ...(dipped ? [line('without', spectrum.bed, ink.soft, true)] : []),
-      line('music', dipped ? spectrum.dipped : spectrum.bed, ink.bed),
+      ...(dipped ? [line('without', spectrum.plain, ink.soft, true)] : []),
+      line('music', spectrum.bed, ink.bed),
     ],
   }
 }

@@ -58,7 +58,8 @@ function monoOf(frame: AudioData): Float32Array {
 }
 
 async function fromAudioThread(track: MediaStreamTrack): Promise<TrackSound> {
-  const context = new AudioContext({ sampleRate: HOUSE_RATE })
+  // Nobody listens to it: large buffers lose less on a busy machine.
+  const context = new AudioContext({ sampleRate: HOUSE_RATE, latencyHint: 'playback' })
   await context.audioWorklet.addModule('/worklets/capture.worklet.js')
   await context.resume()
   const node = new AudioWorkletNode(context, 'yarn-step-capture', {

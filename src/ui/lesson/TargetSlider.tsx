@@ -4,13 +4,11 @@ import { Slider } from 'antd'
 import { useRef } from 'react'
 import { useStore } from 'zustand'
 import type { MixTargets } from '@/core/lesson/document'
+import { WCAG_CLEARANCE } from '@/core/mix/nearer'
 import { Explained } from '../parts/Explained'
 import { plainClearance, type Term } from '../parts/terms'
 import { useDesk } from './context'
 import styles from './slider.module.css'
-
-/** WCAG 2.2, success criterion 1.4.7: background sounds at least 20 dB under the speech. */
-export const WCAG_CLEARANCE = 20
 
 interface TargetView {
   label: string
