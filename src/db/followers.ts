@@ -31,10 +31,9 @@ export async function changeLessons(
 }
 
 function assertChangeable(lesson: Lesson, change: (lesson: Lesson) => Lesson): void {
-  const next = change(lesson)
-  if (next === lesson) return
   try {
-    assertStorable(next)
+    const next = change(lesson)
+    if (next !== lesson) assertStorable(next)
   } catch (error) {
     if (!(error instanceof UserError)) throw error
     throw new UserError(`“${lesson.title}” can't follow, so no lesson was changed. ${error.message}`, { cause: error })

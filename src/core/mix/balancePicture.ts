@@ -13,7 +13,7 @@ import { bedSeams, type Seam } from './bedClips'
 import { clearanceReadings, CORRIDOR, targetAt, type ClearanceReading } from './balanceSheet'
 import type { AnalysisOf, PlannedMix } from './mixPlan'
 import { nearerUnder } from './nearer'
-import { voiceSpectra } from './pocketPlan'
+import { spokenMoments, voiceSpectra } from './pocketPlan'
 
 /** A stretch over which the clearance is furthest from what was asked for. */
 export interface WorstMoment {
@@ -67,7 +67,7 @@ export function drawBalance(
     byHand: timeline.nudges.map(({ nudge, at }) => ({ id: nudge.id, at, gain: nudge.gain })),
     spectrum,
     dips: plan.pocket?.dips ?? [],
-    index: spectrum && indexOf(spectrum, nearer),
+    index: spectrum && indexOf(spokenMoments(timeline, analysisOf), plan.gain, spectrum, nearer),
   }
 }
 
@@ -149,20 +149,25 @@ function bedUnderVoice(plan: PlannedMix['plan'], levels: PlannedMix['levels'], a
 const BY_STOI = 0.7
 const MOST_WORTH: LoudnessUnits = 6
 
-/** What the pocket is worth: how much softer the bed would have to be without it for the same index. */
+/**
+ * What the pocket is worth: how much softer the bed would have to be without it for the same extended index, moment by moment
+ * of what is said: soft sounds are covered long before the voice's mean is.
+ */
 function indexOf(
-  { voice, bed, plain }: NonNullable<BalancePicture['spectrum']>,
+  moments: readonly Spectrum[],
+  gain: Decibels,
+  { bed, plain }: NonNullable<BalancePicture['spectrum']>,
   nearer: LoudnessUnits,
 ): BalancePicture['index'] {
-  const dipped = speechIndex(voice, bed)
-  const without = (softer: LoudnessUnits) =>
-    speechIndex(
-      voice,
-      plain.map((level) => level + nearer - softer),
-    )
+  if (moments.length === 0) return null
+  const under = (cover: readonly Decibels[], softer: LoudnessUnits) => {
+    const covered = cover.map((level) => level - gain - softer)
+    return moments.reduce((sum, moment) => sum + speechIndex(moment, covered), 0) / moments.length
+  }
+  const dipped = under(bed, 0)
   let softer = 0
-  while (softer < MOST_WORTH / BY_STOI && without(softer) < dipped - 1e-6) softer += 0.1
-  return { dipped, plain: speechIndex(voice, plain), worth: softer * BY_STOI }
+  while (softer < MOST_WORTH / BY_STOI && under(plain, softer - nearer) < dipped - 1e-6) softer += 0.1
+  return { dipped, plain: under(plain, 0), worth: softer * BY_STOI }
 }
 
 /** Bands that matter for understanding, for drawing. */

@@ -62,6 +62,30 @@ export function voiceSpectra(timeline: Timeline, analysisOf: AnalysisOf): { voic
   }
 }
 
+/** At most so many tell how understood a voice is. */
+const MOMENTS = 1000
+
+/** Tenths of seconds in which somebody speaks, spread over all that is said: bands at the level they have in the mix. */
+export function spokenMoments(timeline: Timeline, analysisOf: AnalysisOf): Spectrum[] {
+  const count = BAND_CENTRES.length
+  const moments = [...new Set(timeline.passages.map(({ sound }) => sound))].flatMap((media) => {
+    const analysis = analysisOf(media)
+    if (!analysis) return []
+    const gain = levelToVoice(analysis)
+    return takeSpeech(analysis).flatMap(({ start, end }) =>
+      Array.from({ length: Math.max(0, Math.floor((end - start) / BAND_HOP)) }, (_, i) => {
+        const row = Math.round(start / BAND_HOP) + i
+        return Float64Array.from(
+          { length: count },
+          (_, b) => bandByteToDecibels(analysis.bands[row * count + b] ?? 0) + gain,
+        )
+      }),
+    )
+  })
+  const every = Math.ceil(moments.length / MOMENTS)
+  return moments.filter((_, i) => i % every === 0)
+}
+
 function bedSpectrum(bed: readonly Clip[], analysisOf: AnalysisOf): Spectrum | null {
   const spectra = [...new Set(bed.map(({ media }) => media))].flatMap((media) => {
     const analysis = analysisOf(media)

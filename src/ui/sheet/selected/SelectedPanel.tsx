@@ -5,7 +5,6 @@ import { onDemand } from '../../parts/onDemand'
 import { thingPicked } from '../../words/picked'
 import type { SheetActions } from '../actions/actions'
 import { StepSettings } from '../step/StepSettings'
-import { WordSettings } from './WordSettings'
 import styles from '../panel.module.css'
 
 const LayerSettings = onDemand(() => import('../../over/LayerSettings').then((part) => part.LayerSettings))
@@ -14,6 +13,7 @@ const FurtherPictureSettings = onDemand(() =>
 )
 const PieceSettings = onDemand(() => import('./PieceSettings').then((part) => part.PieceSettings))
 const PickedSound = onDemand(() => import('./PickedSound').then((part) => part.PickedSound))
+const WordSettings = onDemand(() => import('./WordSettings').then((part) => part.WordSettings))
 const SeveralSteps = onDemand(() => import('./SeveralSteps').then((part) => part.SeveralSteps))
 
 /** What is set for whatever is selected on the sheet: a tab, words, a step, several steps. */

@@ -13,10 +13,10 @@ import type { SheetActions } from '../actions/actions'
 import { LooseThings } from '../LooseThings'
 import { Fold } from '../Fold'
 import { LengthEditor } from './LengthEditor'
-import { HeardReport } from './HeardReport'
 import { CardLines } from './CardLines'
 import styles from '../panel.module.css'
 
+const HeardReport = onDemand(() => import('./HeardReport').then((part) => part.HeardReport))
 const EdgeSettings = onDemand(() => import('../../over/EdgeSettings').then((part) => part.EdgeSettings))
 const FramingSettings = onDemand(() => import('../../video/FramingSettings').then((part) => part.FramingSettings))
 const StepCaptions = onDemand(() => import('../../captions/StepCaptions').then((part) => part.StepCaptions))
