@@ -184,7 +184,7 @@ test('the pocket takes the middle out of the bed while the voice speaks, and onl
   const worth = Number(/Music ([\d.]+) LU nearer/.exec(told)![1])
   expect(worth).toBeGreaterThan(0.7)
   expect(worth).toBeLessThan(3)
-  await clickOn(page, 'LU nearer, as easy to follow')
+  await clickOn(page, `Music ${worth.toFixed(1)} LU nearer, as easy to follow`)
   await waitForText(page, 'Take that back')
   expect((await lesson()).pocket.nearer).toBe(worth)
   const nearer = await session.mixed(folder, 'nearer')

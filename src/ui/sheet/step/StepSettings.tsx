@@ -8,6 +8,7 @@ import { clock } from '../../format'
 import { useTyped } from '../../lesson/useTyped'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
 import { OverPictures } from '../../over/OverPictures'
+import { HeardReport } from './HeardReport'
 import { onDemand } from '../../parts/onDemand'
 import type { SheetActions } from '../actions/actions'
 import { LooseThings } from '../LooseThings'
@@ -16,7 +17,6 @@ import { LengthEditor } from './LengthEditor'
 import { CardLines } from './CardLines'
 import styles from '../panel.module.css'
 
-const HeardReport = onDemand(() => import('./HeardReport').then((part) => part.HeardReport))
 const EdgeSettings = onDemand(() => import('../../over/EdgeSettings').then((part) => part.EdgeSettings))
 const FramingSettings = onDemand(() => import('../../video/FramingSettings').then((part) => part.FramingSettings))
 const StepCaptions = onDemand(() => import('../../captions/StepCaptions').then((part) => part.StepCaptions))
