@@ -53,6 +53,8 @@ const server = createServer((request, response) => {
 // Uploads and downloads take as long as they take; headers do not.
 server.requestTimeout = 0
 server.headersTimeout = 30_000
+// Whoever asks again within 5 s, Node's own time, would meet a connection that is just being closed on a busy machine.
+server.keepAliveTimeout = 25_000
 server.listen(port, hostname)
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => process.exit(0))
