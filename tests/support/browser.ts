@@ -4,7 +4,9 @@ import { join } from 'node:path'
 import type { Browser, ElementHandle, HTTPRequest, JSHandle, Page } from 'puppeteer-core'
 import type { Lesson, LessonDocument } from '@/core/lesson/document'
 import { documentOf, tell } from '@/core/lesson/telling'
+import { HOUSE_RATE } from '@/core/units'
 import { launchBrowser } from '@/demo/browser'
+import { until } from './application'
 
 /** `args` for more; a `profile` that is given is kept, so that a browser can be opened again after a crash. */
 export const openBrowser = (args: string[] = [], profile = newProfile()): Promise<Browser> =>
@@ -175,7 +177,7 @@ export const waitForWords = (page: Page): Promise<unknown> =>
 declare global {
   // Set by the player (see src/ui/player/player.ts) and by the capture below.
   var yarnStepOutput: { context: AudioContext; node: AudioNode } | undefined
-  var yarnStepCaptured: number[][] | undefined
+  var yarnStepCaptured: Float32Array[][] | undefined
 }
 
 /** From now on keeps every sample that leaves the player. Playing must have begun. */
@@ -194,11 +196,10 @@ export async function captureSound(page: Page): Promise<void> {
   await page.evaluate(async (source) => {
     const { context, node } = globalThis.yarnStepOutput!
     await context.audioWorklet.addModule(source)
-    const captured: number[][] = [[], []]
+    const captured: Float32Array[][] = [[], []]
     globalThis.yarnStepCaptured = captured
     const tap = new AudioWorkletNode(context, 'tap', { numberOfOutputs: 0 })
-    tap.port.onmessage = ({ data }: MessageEvent<Float32Array[]>) =>
-      data.forEach((part, c) => captured[c]!.push(...part))
+    tap.port.onmessage = ({ data }: MessageEvent<Float32Array[]>) => data.forEach((part, c) => captured[c]!.push(part))
     node.connect(tap)
   }, TAP_ADDRESS)
   await page.setRequestInterception(false)
@@ -218,7 +219,31 @@ class Tap extends AudioWorkletProcessor {
 try { registerProcessor('tap', Tap) } catch {}
 `
 
+/** Only how much there is: the sound itself takes long to come out of the page. */
+export const capturedSeconds = (page: Page): Promise<number> =>
+  page.evaluate(
+    (rate) => globalThis.yarnStepCaptured![0]!.reduce((sum, { length }) => sum + length, 0) / rate,
+    HOUSE_RATE,
+  )
+
+export const waitForCaptured = (page: Page, seconds: number): Promise<void> =>
+  until(async () => (await capturedSeconds(page)) >= seconds).then(() => undefined)
+
 export async function capturedSound(page: Page): Promise<Float32Array[]> {
-  const channels = await page.evaluate(() => globalThis.yarnStepCaptured!)
-  return channels.map((channel) => Float32Array.from(channel))
+  const channels = await page.evaluate(() =>
+    Promise.all(
+      globalThis.yarnStepCaptured!.map(
+        (parts) =>
+          new Promise<string>((resolve) => {
+            const reader = new FileReader()
+            reader.onload = () => resolve(reader.result as string)
+            reader.readAsDataURL(new Blob(parts as Float32Array<ArrayBuffer>[]))
+          }),
+      ),
+    ),
+  )
+  return channels.map((url) => {
+    const bytes = Uint8Array.from(Buffer.from(url.slice(url.indexOf(',') + 1), 'base64'))
+    return new Float32Array(bytes.buffer)
+  })
 }
