@@ -1,7 +1,7 @@
 import { sharedSession } from './support/session'
-import { waitForSheet } from './support/browser'
+import { waitForRest, waitForSheet } from './support/browser'
 
-/** What a page weighs is a matter of bytes, not of time: it is the same on every machine. */
+/** What a page weighs and what it does at rest are counted, not timed: they are the same on every machine. */
 
 const session = sharedSession('/lessons/crossing-the-bar')
 /** Compressed, as it comes over the line. */
@@ -23,4 +23,15 @@ test('the script of the sheet is light; what few open comes when it is opened', 
   await page.keyboard.press('?')
   await page.waitForSelector('[role=dialog]')
   expect((await scripts()).length).toBeGreaterThan(sizes.length)
+})
+
+test('a lesson that is not played draws nothing', async () => {
+  const { page } = session
+  await page.keyboard.press('Escape')
+  await waitForRest(page)
+  const layouts = async () => (await page.metrics()).LayoutCount!
+  const before = await layouts()
+  await new Promise((resolve) => setTimeout(resolve, 2000))
+  // Each frame in which a text or a place is written counts one: a hundred and more.
+  expect((await layouts()) - before).toBeLessThan(10)
 })

@@ -8,6 +8,7 @@ import { CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import type { MixPicture } from '@/workers/protocol'
 import { clock, signed } from '../format'
 import { useDesk, useTimeline } from '../lesson/context'
+import { useFrames } from '../player/useFrames'
 import { useChart, useChartInk, type ChartInk } from './chart'
 import styles from './balance.module.css'
 
@@ -52,21 +53,21 @@ export function LevelChart({ mix, balance, onShown }: LevelChartProps) {
   )
   const element = useChart(option, onReady)
   const playhead = useRef<HTMLSpanElement>(null)
-  useEffect(() => {
-    let frame = 0
-    const move = () => {
-      const chart = shared.current
-      if (chart && playhead.current) {
-        const x = chart.convertToPixel({ xAxisIndex: 0 }, player.position())
-        const within = x >= CHART_SIDES.left - 1 && x <= chart.getWidth() - CHART_SIDES.right + 1
-        playhead.current.style.display = within ? 'block' : 'none'
-        playhead.current.style.transform = `translateX(${x}px)`
-      }
-      frame = requestAnimationFrame(move)
-    }
-    move()
-    return () => cancelAnimationFrame(frame)
+  const move = useCallback(() => {
+    const chart = shared.current
+    if (!chart || !playhead.current) return
+    const x = chart.convertToPixel({ xAxisIndex: 0 }, player.position())
+    const within = x >= CHART_SIDES.left - 1 && x <= chart.getWidth() - CHART_SIDES.right + 1
+    playhead.current.style.display = within ? 'block' : 'none'
+    playhead.current.style.transform = `translateX(${x}px)`
   }, [player])
+  useFrames(move)
+  useEffect(() => {
+    const chart = shared.current
+    // Drawn to another scale, the same second lies elsewhere.
+    chart?.on('rendered', move)
+    return () => void chart?.off('rendered', move)
+  }, [move])
   return (
     <div className={styles.levels}>
       <div ref={element} className={styles.chart} role="img" aria-label="Loudness of voice and music over the lesson" />

@@ -15,8 +15,11 @@ export function LiveWave({ booth }: { booth: Booth }) {
   const { peaks } = booth
   useEffect(() => {
     let frame = 0
+    let drawn = -1
     const draw = () => {
-      if (canvas.current) drawPeaks(canvas.current, peaks(), colours)
+      const all = peaks()
+      if (canvas.current && all.length !== drawn) drawPeaks(canvas.current, all, colours)
+      drawn = all.length
       frame = requestAnimationFrame(draw)
     }
     draw()

@@ -1,9 +1,10 @@
 'use client'
 
-import { useEffect, useRef, type RefObject } from 'react'
+import { useRef, type RefObject } from 'react'
 import { placeInFrame } from '@/core/picture/frame'
 import { useTimeline } from '../lesson/context'
 import { naturalSize } from './naturalSize'
+import { useUnder } from './useUnder'
 import styles from './easel.module.css'
 
 /** Pixels of the shorter side: it is blurred anyway. */
@@ -16,22 +17,15 @@ export function BlurredGround({ under }: { under: RefObject<HTMLDivElement | nul
   const canvas = useRef<HTMLCanvasElement>(null)
   const scale = LINES / Math.min(frame.width, frame.height)
   const [wide, high] = [Math.round(frame.width * scale), Math.round(frame.height * scale)]
-  useEffect(() => {
-    let request = 0
-    const draw = () => {
-      const source = under.current?.querySelector<HTMLImageElement | HTMLVideoElement>('[data-under]')
-      const context = canvas.current?.getContext('2d')
-      const natural = source && naturalSize(source)
-      if (context && natural && natural.width > 0) {
-        const { x, y, width, height } = placeInFrame(natural, { width: wide, height: high }, FILLING)
-        context.imageSmoothingQuality = 'high'
-        context.drawImage(source, x, y, width, height)
-      }
-      request = requestAnimationFrame(draw)
-    }
-    draw()
-    return () => cancelAnimationFrame(request)
-  }, [under, wide, high])
+  useUnder(under, () => {
+    const source = under.current?.querySelector<HTMLImageElement | HTMLVideoElement>('[data-under]')
+    const context = canvas.current?.getContext('2d')
+    const natural = source && naturalSize(source)
+    if (!context || !natural || natural.width === 0) return
+    const { x, y, width, height } = placeInFrame(natural, { width: wide, height: high }, FILLING)
+    context.imageSmoothingQuality = 'high'
+    context.drawImage(source, x, y, width, height)
+  })
   return (
     <div className={styles.ground} aria-hidden="true">
       <canvas ref={canvas} width={wide} height={high} />

@@ -1,11 +1,12 @@
 'use client'
 
-import { useEffect, useRef } from 'react'
+import { useRef } from 'react'
 import { CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import { clamp } from '@/core/units'
 import type { MixPicture } from '@/workers/protocol'
 import { signed } from '../format'
 import { useDesk, useLessonState } from '../lesson/context'
+import { useFrames } from '../player/useFrames'
 import styles from './easel.module.css'
 
 const SCALE = { low: -54, high: -9 } // LUFS over the meter's width
@@ -20,15 +21,9 @@ export function Meters() {
   const { player } = useDesk()
   const mix = useLessonState((state) => state.mix)
   const root = useRef<HTMLDivElement>(null)
-  useEffect(() => {
-    let frame = 0
-    const show = () => {
-      if (root.current && mix) showMoment(root.current, mix, player.position())
-      frame = requestAnimationFrame(show)
-    }
-    show()
-    return () => cancelAnimationFrame(frame)
-  }, [player, mix])
+  useFrames(() => {
+    if (root.current && mix) showMoment(root.current, mix, player.position())
+  })
   return (
     <div ref={root} className={styles.meters} role="group" aria-label="Meters">
       <div className={styles.reading}>

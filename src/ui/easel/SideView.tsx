@@ -1,6 +1,6 @@
 'use client'
 
-import { useEffect, useRef, type CSSProperties, type RefObject } from 'react'
+import { useRef, type CSSProperties, type RefObject } from 'react'
 import { groundColour, placeInFrame, type Frame } from '@/core/picture/frame'
 import type { Framing } from '@/core/lesson/framing'
 import type { Picture } from '@/core/lesson/document'
@@ -14,6 +14,7 @@ import { usePlacing } from '../over/placing'
 import { BlurredGround } from './BlurredGround'
 import { naturalSize } from './naturalSize'
 import { RecordingPicture } from './RecordingPicture'
+import { useUnder } from './useUnder'
 import styles from './easel.module.css'
 
 /** A picture with what lies over it, as the finished video has it. */
@@ -127,33 +128,26 @@ const placed = ({ x, y, width, height }: Area): CSSProperties => ({
   height: `${height * 100}%`,
 })
 
-/** Blocks of the mean colour of what is under them, at every frame. */
+/** Blocks of the mean colour of what is under them. */
 function Blocks({ area, picture, frame: of, framing, ground }: Under & { area: Area }) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const [left, top, right, bottom] = pixelsOf(area, of)
   const size = blockSize(right - left, bottom - top)
   const [columns, rows] = [Math.ceil((right - left) / size), Math.ceil((bottom - top) / size)]
-  useEffect(() => {
-    let frame = 0
-    const draw = () => {
-      const source = picture.current?.querySelector<HTMLImageElement | HTMLVideoElement>('[data-under]')
-      const context = canvas.current?.getContext('2d')
-      if (source && context) {
-        const natural = naturalSize(source)
-        const place = placeInFrame(natural, of, framing)
-        const scale = natural.width / place.width
-        const [x, y] = [(left - place.x) * scale, (top - place.y) * scale]
-        const [width, height] = [columns * size * scale, rows * size * scale]
-        context.imageSmoothingQuality = 'high'
-        context.fillStyle = ground
-        context.fillRect(0, 0, columns, rows)
-        if (natural.width > 0) context.drawImage(source, x, y, width, height, 0, 0, columns, rows)
-      }
-      frame = requestAnimationFrame(draw)
-    }
-    draw()
-    return () => cancelAnimationFrame(frame)
-  }, [picture, of, framing, ground, left, top, columns, rows, size])
+  useUnder(picture, () => {
+    const source = picture.current?.querySelector<HTMLImageElement | HTMLVideoElement>('[data-under]')
+    const context = canvas.current?.getContext('2d')
+    if (!source || !context) return
+    const natural = naturalSize(source)
+    const place = placeInFrame(natural, of, framing)
+    const scale = natural.width / place.width
+    const [x, y] = [(left - place.x) * scale, (top - place.y) * scale]
+    const [width, height] = [columns * size * scale, rows * size * scale]
+    context.imageSmoothingQuality = 'high'
+    context.fillStyle = ground
+    context.fillRect(0, 0, columns, rows)
+    if (natural.width > 0) context.drawImage(source, x, y, width, height, 0, 0, columns, rows)
+  })
   const grid = { x: left / of.width, y: top / of.height }
   const whole = { ...grid, width: (columns * size) / of.width, height: (rows * size) / of.height }
   const clip = `inset(0 ${100 - (100 * (right - left)) / (columns * size)}% ${100 - (100 * (bottom - top)) / (rows * size)}% 0)`

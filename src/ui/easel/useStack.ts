@@ -1,28 +1,24 @@
 'use client'
 
-import { useEffect, useState } from 'react'
+import { useRef, useState } from 'react'
 import { stackAt, type Stack } from '@/core/picture/stack'
 import { useDesk } from '../lesson/context'
+import { useFrames } from '../player/useFrames'
 import { useShownTimeline } from './captionsShown'
 
-/** What is seen now: looked up at every frame, rendered only when it changes. */
+/** What is seen now: looked up at every frame that plays, rendered only when it changes. */
 export function useStack(): Stack | null {
   const { player } = useDesk()
   const timeline = useShownTimeline()
   const [now, setNow] = useState<Stack | null>(() => stackAt(timeline, player.position()))
-  useEffect(() => {
-    let frame = 0
-    let told = ''
-    const look = () => {
-      const stack = stackAt(timeline, player.position())
-      const next = tell(stack)
-      if (next !== told) setNow(stack)
-      told = next
-      frame = requestAnimationFrame(look)
-    }
-    look()
-    return () => cancelAnimationFrame(frame)
-  }, [player, timeline])
+  const told = useRef({ timeline, seen: tell(now) })
+  useFrames(() => {
+    const stack = stackAt(timeline, player.position())
+    const seen = tell(stack)
+    if (timeline === told.current.timeline && seen === told.current.seen) return
+    told.current = { timeline, seen }
+    setNow(stack)
+  })
   return now
 }
 

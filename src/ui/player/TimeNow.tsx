@@ -1,21 +1,16 @@
 'use client'
 
-import { useEffect, useRef } from 'react'
+import { useRef } from 'react'
 import { clock } from '../format'
 import { useDesk } from '../lesson/context'
+import { useFrames } from './useFrames'
 
 /** The place that is heard now; written straight into the page at every frame. */
 export function TimeNow({ className }: { className?: string }) {
   const { player } = useDesk()
   const text = useRef<HTMLSpanElement>(null)
-  useEffect(() => {
-    let frame = 0
-    const show = () => {
-      if (text.current) text.current.textContent = clock(player.position())
-      frame = requestAnimationFrame(show)
-    }
-    show()
-    return () => cancelAnimationFrame(frame)
-  }, [player])
+  useFrames(() => {
+    if (text.current) text.current.textContent = clock(player.position())
+  })
   return <span ref={text} className={className} data-testid="time" />
 }

@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, type RefObject } from 'react'
 import { useDesk, useTimeline } from '../../lesson/context'
+import { useFrames } from '../../player/useFrames'
 import { placeOf, type RowList } from './useZoom'
 import { BED_HEIGHT, WORDS_HEIGHT, type SheetGeometry } from './view'
 import styles from '../sheet.module.css'
@@ -17,25 +18,17 @@ export function Playhead({ rows, geometry, scroller }: PlayheadProps) {
   const { player } = useDesk()
   const timeline = useTimeline()
   const mark = useRef<HTMLDivElement>(null)
-  useEffect(() => {
-    let frame = 0
-    let now: HTMLElement | null = null
-    const move = () => {
-      const place = placeOf(player.position(), rows, timeline, geometry)
-      if (mark.current) {
-        mark.current.style.display = place ? 'block' : 'none'
-        if (place) mark.current.style.transform = `translate(${place.x}px, ${place.y}px)`
-      }
-      if (place && player.isPlaying() && scroller.current) follow(scroller.current, place.y, geometry.lineHeight)
-      now = markWord(now, scroller.current, player.isPlaying() ? player.position() : null)
-      frame = requestAnimationFrame(move)
+  const word = useRef<HTMLElement | null>(null)
+  useFrames(() => {
+    const place = placeOf(player.position(), rows, timeline, geometry)
+    if (mark.current) {
+      mark.current.style.display = place ? 'block' : 'none'
+      if (place) mark.current.style.transform = `translate(${place.x}px, ${place.y}px)`
     }
-    move()
-    return () => {
-      cancelAnimationFrame(frame)
-      markWord(now, null, null)
-    }
-  }, [player, rows, timeline, geometry, scroller])
+    if (place && player.isPlaying() && scroller.current) follow(scroller.current, place.y, geometry.lineHeight)
+    word.current = markWord(word.current, scroller.current, player.isPlaying() ? player.position() : null)
+  })
+  useEffect(() => () => void markWord(word.current, null, null), [])
   return (
     <div
       ref={mark}
