@@ -77,12 +77,15 @@ function shortened(piece: Analysis, length: Seconds): BedRun[] | null {
   if (cached !== undefined) return cached
   const level = levels(piece.energy)
   const context = Math.min(CONTEXT, length / 8)
+  const reach = reachOf(context)
   let best = { leave: 0, enter: 0, score: Infinity }
   for (let leave = length * 0.25; leave < length * 0.75; leave += 0.1) {
+    const left = around(piece, level, leave, reach)
     for (let early = 0; early <= ENDS_EARLY; early += 0.05) {
       const enter = leave + spare + early
       if (enter > whole - 4) break
-      const score = seamDifference(piece, level, leave, enter, context) + EARLY_COST * early
+      const worth = EARLY_COST * early
+      const score = worth + seamDifference(piece, left, around(piece, level, enter, reach), best.score - worth)
       if (score < best.score) best = { leave, enter, score }
     }
   }
@@ -107,10 +110,12 @@ function aroundCut(leave: Seconds, enter: Seconds, whole: Seconds): BedRun[] {
 /** How well the seams of a laid bed join: 0 can't be told from the piece itself, from about 9 on they are heard. */
 export function seamsOf(piece: Analysis, runs: readonly BedRun[]): { at: Seconds; score: number }[] {
   const level = levels(piece.energy)
+  const reach = reachOf(CONTEXT)
   return runs.slice(1).map((run, i) => {
     const before = runs[i]!
     const middle = run.fadeIn / 2
-    return { at: run.at + middle, score: seamDifference(piece, level, before.to - middle, run.from + middle, CONTEXT) }
+    const [left, entered] = [before.to - middle, run.from + middle].map((place) => around(piece, level, place, reach))
+    return { at: run.at + middle, score: seamDifference(piece, left!, entered!) }
   })
 }
 
@@ -133,13 +138,18 @@ function searchLoop(piece: Analysis): LoopPoints {
   if (length < 6) return { start: margin, end: length - margin }
   const level = levels(piece.energy)
   const context = Math.min(CONTEXT, length / 8)
+  const reach = reachOf(context)
   const step = 0.05
   let best: LoopPoints & { score: number } = { start: margin, end: length - margin, score: Infinity }
+  const starts: { start: Seconds; sides: Surroundings }[] = []
+  for (let start = margin; start < Math.min(length * 0.35, 20); start += step)
+    starts.push({ start, sides: around(piece, level, start, reach) })
   for (let end = length - margin; end > Math.max(length * 0.6, length - 20); end -= step) {
-    for (let start = margin; start < Math.min(length * 0.35, 20); start += step) {
+    const atEnd = around(piece, level, end, reach)
+    for (const { start, sides } of starts) {
       // A longer loop is worth a slightly worse seam: it repeats less often.
       const shortness = 0.02 * (length - (end - start))
-      const score = shortness + seamDifference(piece, level, start, end, context, best.score - shortness)
+      const score = shortness + seamDifference(piece, sides, atEnd, best.score - shortness)
       if (score < best.score) best = { start, end, score }
     }
   }
@@ -147,32 +157,57 @@ function searchLoop(piece: Analysis): LoopPoints {
   return refined(level, start, end, context)
 }
 
+/** How far around a place one looks: offsets each 50 ms for levels, each 100 ms for bands. */
+interface Reach {
+  fine: Float64Array
+  coarse: Float64Array
+}
+
+function reachOf(context: Seconds): Reach {
+  const every = (step: Seconds) => {
+    const offsets: Seconds[] = []
+    for (let offset = -context; offset <= context; offset += step) offsets.push(offset)
+    return Float64Array.from(offsets)
+  }
+  return { fine: every(0.05), coarse: every(0.1) }
+}
+
+/** What lies around a place. */
+interface Surroundings {
+  /** dB; NaN beyond the piece. */
+  levels: Float32Array
+  /** Where the band levels of each moment begin in the analysis; -1 beyond it. */
+  bands: Int32Array
+}
+
+function around({ bands }: Analysis, level: Float32Array, place: Seconds, { fine, coarse }: Reach): Surroundings {
+  const levels = new Float32Array(fine.length)
+  for (let i = 0; i < fine.length; i++) levels[i] = level[round((place + fine[i]!) / HOP)] ?? NaN
+  const begins = new Int32Array(coarse.length)
+  const rows = bands.length / BAND_CENTRES.length
+  for (let i = 0; i < coarse.length; i++) {
+    const row = round((place + coarse[i]!) * 10)
+    begins[i] = row < 0 || row >= rows ? -1 : row * BAND_CENTRES.length
+  }
+  return { levels, bands: begins }
+}
+
 /**
- * How unlike the surroundings of two places are: mean difference of level (dB) and of band levels (dB). Infinity as soon as
- * it is clear that it is not below `limit`: most pairs are given up after a few rows.
+ * How unlike two surroundings of the same length are: mean difference of level (dB) and of band levels (dB). Infinity as
+ * soon as it is clear that it is not below `limit`: most pairs are given up after a few values.
  */
-function seamDifference(
-  piece: Analysis,
-  level: Float32Array,
-  a: Seconds,
-  b: Seconds,
-  context: Seconds,
-  limit = Infinity,
-): number {
-  const ofLevel = levelDifference(level, a, b, context)
-  const most = Math.ceil((2 * context) / 0.1) + 1
-  const bandCount = BAND_CENTRES.length
-  const rows = piece.bands.length / bandCount
+function seamDifference({ bands }: Analysis, a: Surroundings, b: Surroundings, limit = Infinity): number {
+  const ofLevel = levelDifference(a.levels, b.levels, limit)
+  if (ofLevel >= limit) return Infinity
+  const most = a.bands.length
   let sum = 0
   let count = 0
-  for (let offset = -context; offset <= context; offset += 0.1) {
-    const rowA = round((a + offset) * 10)
-    const rowB = round((b + offset) * 10)
-    if (rowA < 0 || rowB < 0 || rowA >= rows || rowB >= rows) continue
+  for (let i = 0; i < most; i++) {
+    const rowA = a.bands[i]!
+    const rowB = b.bands[i]!
+    if (rowA < 0 || rowB < 0) continue
     let difference = 0
-    for (let k = 4; k < 20; k++) {
-      difference += abs(piece.bands[rowA * bandCount + k]! - piece.bands[rowB * bandCount + k]!) / 2
-    }
+    for (let k = 4; k < 20; k++) difference += abs(bands[rowA + k]! - bands[rowB + k]!) / 2
     sum += difference / 16
     count++
     // The mean is over no more rows than these.
@@ -181,15 +216,16 @@ function seamDifference(
   return (count > 0 ? sum / count : 60) + ofLevel
 }
 
-function levelDifference(level: Float32Array, a: Seconds, b: Seconds, context: Seconds): number {
+function levelDifference(a: Float32Array, b: Float32Array, limit: number): number {
+  const most = a.length
   let sum = 0
   let count = 0
-  for (let offset = -context; offset <= context; offset += 0.05) {
-    const first = level[round((a + offset) / HOP)]
-    const second = level[round((b + offset) / HOP)]
-    if (first === undefined || second === undefined) continue
-    sum += abs(first - second)
+  for (let i = 0; i < most; i++) {
+    const difference = abs(a[i]! - b[i]!)
+    if (!(difference >= 0)) continue
+    sum += difference
     count++
+    if (sum >= limit * most) return Infinity
   }
   return count > 0 ? sum / count : 60
 }

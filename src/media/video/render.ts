@@ -186,6 +186,9 @@ export function planFinished(
   return { timeline, planned: planMix(lesson, timeline, analysisOf) }
 }
 
+/** Packets read ahead: with ffmpeg's own eight its two readers wait for each other by the clock, an hour for half a minute. */
+const QUEUE = ['-thread_queue_size', '256']
+
 async function joinPieces(
   shots: readonly Shot[],
   pieces: PieceMaker,
@@ -207,12 +210,14 @@ async function joinPieces(
     '-v',
     'error',
     '-y',
+    ...QUEUE,
     '-framerate',
     String(rate),
     '-f',
     'h264',
     '-i',
     'pipe:0',
+    ...QUEUE,
     ...inputOf(soundFile, 'mov'),
     ...inputOf(metadata, 'ffmetadata'),
     ...(captions ? inputOf(captions, 'webvtt') : []),

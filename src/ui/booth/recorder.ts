@@ -18,6 +18,8 @@ export interface VoiceRecording {
   details(): RecordingDetails
   progress: PieceKeeper['progress']
   trouble: PieceKeeper['trouble']
+  /** What of it never came from the microphone, in a sentence. */
+  lost(): string | null
   /** Ends it and waits until all of it is on the server; gives the id of its import. */
   stop(): Promise<string>
 }
@@ -56,7 +58,8 @@ export async function recordVoice(
     },
     details: () => details,
     progress: keeper.progress,
-    trouble: () => keeper.trouble() ?? sayMissing(taken.missing()),
+    trouble: keeper.trouble,
+    lost: () => sayMissing(taken.missing()),
     async stop() {
       await taken.end()
       flush()
@@ -69,7 +72,7 @@ export async function recordVoice(
 const sayMissing = (missing: Seconds) =>
   missing === 0
     ? null
-    : `The computer was too busy: ${missing.toFixed(2)} s of the recording are missing. Close other programs, and listen to it.`
+    : `The computer was too busy: ${missing.toFixed(2)} s of the recording are missing. Close other programs, and listen to what was recorded.`
 
 function joined(parts: readonly Float32Array[], length: number): ArrayBuffer {
   const out = new Float32Array(length)

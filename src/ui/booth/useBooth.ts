@@ -56,7 +56,7 @@ export interface Booth {
 /** The microphone and what is recorded with it. */
 export function useBooth(): Booth {
   const { id, store, player } = useDesk()
-  const { message } = App.useApp()
+  const { message, notification } = App.useApp()
   const [phase, setPhase] = useState<BoothPhase>('closed')
   const [level, setLevel] = useState<InputLevel | null>(null)
   const [count, setCount] = useState(0)
@@ -79,7 +79,7 @@ export function useBooth(): Booth {
       if (!meter.current) return
       setLevel(meter.current.read())
       if (recording.current) setTime(recording.current.time())
-      setTrouble(recording.current?.trouble() ?? null)
+      setTrouble(recording.current?.trouble() ?? recording.current?.lost() ?? null)
     }, LEVEL_EVERY)
     isGone.current = false
     return () => {
@@ -198,6 +198,11 @@ export function useBooth(): Booth {
     select([following.id], { step: following.id, word: 0 })
   }
 
+  /** Stays until it is read: who records doesn't look at the screen. */
+  function sayLost(lost: string | null): void {
+    if (lost) notification.warning({ title: 'This take has gaps', description: lost, duration: 0 })
+  }
+
   async function stop(): Promise<void> {
     const own = recording.current
     if (!own) return
@@ -210,6 +215,7 @@ export function useBooth(): Booth {
     try {
       const info = await imported(await own.stop())
       await takeIntoLesson(store, own.id, info, own.details())
+      sayLost(own.lost())
     } catch (error) {
       fail(error)
     }
