@@ -3,6 +3,7 @@ import { newStep, newStill } from '@/core/lesson/newParts'
 import { shelfItem } from '@/core/lesson/fromFile'
 import { newLayer, type Layer } from '@/core/lesson/layers'
 import { layoutLesson } from '@/core/lesson/layout'
+import { newTake } from '@/core/lesson/takes'
 import type { MediaInfo } from '@/core/messages/media'
 import { planMix } from '@/core/mix/plan'
 import { DECK, lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
@@ -93,6 +94,16 @@ test('a voice beside which the mains hum, until clean-up takes that out', () => 
   expect(found).toMatchObject([{ severity: 'warning', code: 'hum', subject: TAKE, at: 0 }])
   const mended = mendOf(found[0]!, lesson)!.edits.reduce((now, edit) => applyEdit(now, edit), lesson)
   expect(check(mended, bank, humming)).toEqual([])
+})
+
+test('hum is taken out of the take that has it, and the others stay as they are', () => {
+  const lesson: Lesson = { ...good(), bedCues: [] }
+  const [step] = lesson.steps
+  lesson.takes = [newTake('t', TAKE, step!, step!.passages[0]!, 'recorded')]
+  const hum = { severity: 'warning', code: 'hum', stepId: step!.id, at: 0, subject: TAKE, text: '' } as const
+  const mended = mendOf(hum, lesson)!.edits.reduce((now, edit) => applyEdit(now, edit), lesson)
+  expect(mended.takes[0]!.cleanUp!.hiss.on).toBe(true)
+  expect(mended.cleanUp).toEqual(lesson.cleanUp)
 })
 
 test('music so near that the words are hard to follow', () => {

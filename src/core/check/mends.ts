@@ -36,10 +36,11 @@ export function mendOf({ code, stepId, subject }: Finding, lesson: Lesson): Mend
     case 'near-music':
       return one('Music 16 LU under the voice', { name: 'setTarget', target: 'clearance', value: 16 })
     case 'hum': {
-      const own = lesson.takes.find(({ media }) => media === subject)?.cleanUp ?? null
-      const { hiss, ...rest } = own ?? lesson.cleanUp
+      // In this take alone: the others do not hum.
+      const take = lesson.takes.find(({ media }) => media === subject)
+      const { hiss, ...rest } = take?.cleanUp ?? lesson.cleanUp
       const cleanUp = { ...rest, hiss: { ...hiss, on: true } }
-      return one('Take the hum out', { name: 'setCleanUp', media: own ? subject! : null, cleanUp })
+      return one('Take the hum out', { name: 'setCleanUp', media: take?.media ?? null, cleanUp })
     }
     case 'low-contrast': {
       const { look } = lesson

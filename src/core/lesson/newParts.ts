@@ -1,6 +1,6 @@
 import { NO_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { DEFAULT_READING } from '@/core/narration/speechVoice'
-import type { Seconds } from '@/core/units'
+import type { Decibels, Seconds } from '@/core/units'
 import type {
   Anchor,
   BedCue,
@@ -28,6 +28,8 @@ export const DEFAULT_TARGETS: MixTargets = {
   recordingsUnder: 10,
   effectsUnder: 0,
 }
+/** Worth one to two and a half LU, and not heard as a hole in the music. */
+export const USUAL_POCKET: Decibels = 6
 /** A picture without words stays this long unless told otherwise. */
 export const DEFAULT_STAY = 4
 /** Seconds that people take to read a word on a picture. */
@@ -50,7 +52,7 @@ export function emptyLesson(title: string): Lesson {
     targets: { ...DEFAULT_TARGETS },
     sounds: [],
     nudges: [],
-    pocket: { on: false, depth: null, nearer: 0 },
+    pocket: { on: false, depth: USUAL_POCKET, nearer: 0 },
     tracks: { voice: newTrack(), recordings: newTrack(), sounds: newTrack(), bed: newTrack() },
     lengths: { leadIn: 0.4, tail: 0.6, atLeast: 3 },
     frame: { ...USUAL_FRAME },

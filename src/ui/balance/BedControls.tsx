@@ -1,7 +1,7 @@
 'use client'
 
 import { Select, Slider, Switch } from 'antd'
-import type { Decibels } from '@/core/units'
+import { USUAL_POCKET } from '@/core/lesson/newParts'
 import { useDesk, useLesson } from '../lesson/context'
 import { Explained } from '../parts/Explained'
 import { WCAG_CLEARANCE } from '@/core/mix/nearer'
@@ -15,9 +15,6 @@ const USES = [
   { value: WCAG_CLEARANCE, label: 'Easy to follow: WCAG 2.2, 1.4.7' },
   { value: 26, label: 'Barely there: noisy places, hard words' },
 ]
-
-/** Worth one to two and a half LU, and not heard as a hole in the music. */
-const USUAL_DEPTH: Decibels = 6
 
 /** What decides the bed's level; every change is heard at once. */
 export function BedControls() {
@@ -46,7 +43,7 @@ export function BedControls() {
           size="small"
           aria-label="Voice pocket"
           checked={pocket.on}
-          onChange={(on) => edit({ name: 'setPocket', pocket: { ...pocket, on, depth: pocket.depth ?? USUAL_DEPTH } })}
+          onChange={(on) => edit({ name: 'setPocket', pocket: { ...pocket, on } })}
         />
       </div>
       {pocket.on && (
@@ -58,20 +55,26 @@ export function BedControls() {
               aria-label="As deep as needed"
               checked={pocket.depth === null}
               onChange={(needed) =>
-                edit({ name: 'setPocket', pocket: { ...pocket, depth: needed ? null : USUAL_DEPTH } })
+                edit({ name: 'setPocket', pocket: { ...pocket, depth: needed ? null : USUAL_POCKET } })
               }
             />
           </div>
           {pocket.depth !== null && (
-            <Slider
-              ariaLabelForHandle="Depth of the pocket"
-              min={1}
-              max={15}
-              key={pocket.depth}
-              defaultValue={pocket.depth}
-              tooltip={{ formatter: (value) => `${value} dB` }}
-              onChangeComplete={(depth) => edit({ name: 'setPocket', pocket: { ...pocket, depth } })}
-            />
+            <>
+              <div className={styles.switch}>
+                <span>Depth of the pocket</span>
+                <b>{pocket.depth} dB</b>
+              </div>
+              <Slider
+                ariaLabelForHandle="Depth of the pocket"
+                min={1}
+                max={15}
+                key={pocket.depth}
+                defaultValue={pocket.depth}
+                tooltip={{ formatter: (value) => `${value} dB` }}
+                onChangeComplete={(depth) => edit({ name: 'setPocket', pocket: { ...pocket, depth } })}
+              />
+            </>
           )}
         </>
       )}
