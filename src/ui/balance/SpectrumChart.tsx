@@ -3,9 +3,10 @@
 import { Button } from 'antd'
 import { useMemo } from 'react'
 import { depthAt } from '@/core/bed/pocket'
+import { nominalBand } from '@/core/measure/bandNames'
 import { DRAWN_BANDS, type BalancePicture } from '@/core/mix/balancePicture'
 import { WCAG_CLEARANCE } from '@/core/mix/nearer'
-import type { LoudnessUnits } from '@/core/units'
+import type { Hertz, LoudnessUnits } from '@/core/units'
 import { useDesk, useLesson } from '../lesson/context'
 import { useChart, useChartInk, type ChartInk } from './chart'
 import styles from './balance.module.css'
@@ -74,15 +75,17 @@ function sayPocket({ dips, index }: BalancePicture, on: boolean): string {
   if (!on) return 'The pocket is off: the music keeps all of its sound.'
   if (dips.length === 0 || !index) return 'No dip is needed: this music leaves the voice clear as it is.'
   const where = dips
-    .map(({ frequency }) => `${depthAt(dips, frequency).toFixed(0)} dB at ${hertz(frequency)}`)
+    .map(({ frequency }) => `${depthAt(dips, frequency).toFixed(0)} dB at ${sayBand(frequency)}`)
     .join(', ')
   if (index.worth < LEAST_WORTH)
     return `${where}. It gives the words next to nothing here: the music can keep its sound.`
   return `${where}. Worth about ${index.worth.toFixed(1)} LU (speech index ${index.plain.toFixed(2)} without it, ${index.dipped.toFixed(2)} with it).`
 }
 
-const hertz = (frequency: number) =>
-  frequency >= 1000 ? `${(frequency / 1000).toFixed(1)} kHz` : `${Math.round(frequency)} Hz`
+function sayBand(frequency: Hertz): string {
+  const name = nominalBand(frequency)
+  return name >= 1000 ? `${name / 1000} kHz` : `${name} Hz`
+}
 
 function optionOf({ spectrum, dips }: BalancePicture, ink: ChartInk) {
   const { first, last } = DRAWN_BANDS
@@ -106,7 +109,7 @@ function optionOf({ spectrum, dips }: BalancePicture, ink: ChartInk) {
     tooltip: { trigger: 'axis' as const, valueFormatter: (value: unknown) => `${String(value)} dB` },
     xAxis: {
       type: 'category' as const,
-      data: part(spectrum.bands).map((frequency) => hertz(Math.round(frequency))),
+      data: part(spectrum.bands).map(sayBand),
       axisLabel: { ...ink.font, interval: 3 },
     },
     yAxis: {

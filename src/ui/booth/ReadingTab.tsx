@@ -7,6 +7,7 @@ import { useMemo, useState } from 'react'
 import { isSilent, isStandIn } from '@/core/lesson/takes'
 import { oddWords, type Pronunciation, type ReadingSettings, type SpeechVoice } from '@/core/narration/speechVoice'
 import { call } from '../api'
+import { spokenLanguages } from '../language'
 import { useDesk, useLesson } from '../lesson/context'
 import { readScripts } from './takeActions'
 import { NumberField } from '../parts/NumberField'
@@ -49,12 +50,10 @@ export function ReadingTab() {
         />
         <span>Language</span>
         <Select
-          showSearch
+          showSearch={{ optionFilterProp: 'label' }}
           aria-label="Language of the script"
           value={lesson.language}
-          options={[...new Set(voices.map(({ language }) => language))]
-            .sort()
-            .map((value) => ({ value, label: value }))}
+          options={spokenLanguages(voices)}
           onChange={(language) => desk.store.getState().edit({ name: 'setLanguage', language })}
         />
         <span>Words a minute</span>
