@@ -3,6 +3,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { App, ConfigProvider } from 'antd'
 import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import { useLastingStyles } from './ground/lastingStyles'
 import { GroundContext, useSystemGround } from './ground/useGround'
 import { PreferencesContext } from './preferencesContext'
 import { keepPreference, type Preferences } from './preferences'
@@ -27,6 +28,7 @@ export function Providers({ preferences: first, children }: { preferences: Prefe
     }),
     [preferences],
   )
+  useLastingStyles()
   const systemGround = useSystemGround(first.systemGround)
   useEffect(() => keepPreference('systemGround', systemGround), [systemGround])
   const ground = preferences.ground === 'system' ? systemGround : preferences.ground
