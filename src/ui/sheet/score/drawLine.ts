@@ -75,14 +75,20 @@ function drawWave(
     if (!wave) continue
     const first = Math.max(0, Math.floor((start - from) * pixelsPerSecond))
     const last = Math.min(width, Math.ceil((end - from) * pixelsPerSecond))
+    // A canvas reads a colour anew each time it is set: what is clipped is drawn over the rest.
+    const clips: [x: number, top: number, height: number][] = []
+    pen.fillStyle = colours.voice
     for (let x = first; x < last; x++) {
       const time = passage.from + from - start + x / pixelsPerSecond
       const { low, high, clipped } = extremes(wave, time, time + 1 / pixelsPerSecond)
       const up = Math.min(middle, (high / 127) * middle * WAVE_GAIN)
       const down = Math.min(middle, (-low / 127) * middle * WAVE_GAIN)
-      pen.fillStyle = clipped ? colours.fault : colours.voice
-      pen.fillRect(x, middle - up, 1, Math.max(1, up + down))
+      const height = Math.max(1, up + down)
+      pen.fillRect(x, middle - up, 1, height)
+      if (clipped) clips.push([x, middle - up, height])
     }
+    pen.fillStyle = colours.fault
+    for (const [x, top, height] of clips) pen.fillRect(x, top, 1, height)
   }
 }
 
@@ -109,13 +115,18 @@ function drawRibbon(
   const middle = waveHeight + BED_HEIGHT / 2 + 1
   // The hatch goes on from line to line.
   const offset = Math.round(from * pixelsPerSecond)
-  for (let x = 0; x < width; x++) {
-    const level = levelAt(bed, x / pixelsPerSecond)
-    if (level === null) continue
-    const thickness = ribbonThickness(level)
-    pen.fillStyle = (x + offset) % HATCH < 2 ? colours.bedHatch : colours.bed
-    pen.fillRect(x, middle - thickness / 2, 1, thickness)
+  const drawColumns = (colour: string, isDrawn: (x: number) => boolean) => {
+    pen.fillStyle = colour
+    for (let x = 0; x < width; x++) {
+      const level = isDrawn(x) ? levelAt(bed, x / pixelsPerSecond) : null
+      if (level === null) continue
+      const thickness = ribbonThickness(level)
+      pen.fillRect(x, middle - thickness / 2, 1, thickness)
+    }
   }
+  const isHatched = (x: number) => (x + offset) % HATCH < 2
+  drawColumns(colours.bed, (x) => !isHatched(x))
+  drawColumns(colours.bedHatch, isHatched)
 }
 
 /** Loudness between two readings a tenth of a second apart; null in silence. */
