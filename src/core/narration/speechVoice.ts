@@ -70,15 +70,20 @@ export function oddWords(
   return [...found.values()]
 }
 
-/** Without the brackets and marks around it. */
-const inner = (text: string) => text.replace(/^[([{"'“‘«]+|[)\]}"'”’».,;:!?…]+$/gu, '')
+/** A word, and the brackets, quotation marks, dashes and stops around it; signs that are said (−5, €20, 7 %) are the word's. */
+function parted(text: string): [before: string, word: string, after: string] {
+  const [, before, word, after] = /^([([{"'“‘«–—]*)(.*?)([)\]}"'”’».,;:!?…–—]*)$/su.exec(text)!
+  return [before!, word!, after!]
+}
+
+const inner = (text: string) => parted(text)[1]
 
 /** Puts what is said in place of the word, and keeps the marks around it; null where nothing is told of it. */
 function pronounce(text: string, said: ReadonlyMap<string, string>): string | null {
   const other = said.get(bare(text))
   if (other === undefined) return null
-  const [, before, , after] = /^([([{"'“‘«]*)(.*?)([)\]}"'”’».,;:!?…]*)$/su.exec(text)!
+  const [before, , after] = parted(text)
   return before + other + after
 }
 
-const bare = (word: string) => word.toLocaleLowerCase().replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '')
+const bare = (word: string) => inner(word).toLocaleLowerCase()

@@ -1,4 +1,3 @@
-import { oddWords } from '../speechVoice'
 import { sayAs } from './sayAs'
 
 const said = (text: string, language = 'en-gb') =>
@@ -61,13 +60,4 @@ test.each([
 
 test('a voice with a language of its own making is no fault', () => {
   expect(sayAs('5km', undefined, 'x')).toBe('5 kilometers')
-})
-
-test('what is said otherwise than written is listed once, without what the author has said himself', () => {
-  const scripts = ['It is 12 m deep, and 12 m is enough.', 'It costs (€20), or €20.']
-  expect(oddWords(scripts, [], 'en-gb')).toEqual([
-    { word: 'm', saidAs: 'metres' },
-    { word: '€20', saidAs: '20 euros' },
-  ])
-  expect(oddWords(scripts, [{ word: '€20', saidAs: 'twenty' }], 'en-gb')).toEqual([{ word: 'm', saidAs: 'metres' }])
 })
