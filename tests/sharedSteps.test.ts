@@ -93,4 +93,16 @@ test('where one lesson could not follow, none is changed, and it is named', asyn
   await shareFirstStep()
   await waitForText(page, `“${lesson.title}” can't follow, so no lesson was changed. A lesson can have 2000 steps`)
   expect(await titlesOf('tide-table')).toEqual(before)
+  await storeLesson(url, 'harbour-lights', revision + 1, lesson)
+})
+
+test('what is shared no longer can be left to each lesson', async () => {
+  const before = await titlesOf('tide-table')
+  await shareFirstStep()
+  await becomes('tide-table', 'Welcome aboard', before.length + 1)
+  await clickOn(page, 'Share none')
+  await clickOn(page, 'Leave them to each')
+  await waitForText(page, 'Each lesson keeps them as its own.')
+  await waitForText(page, 'Every lesson begins with: nothing in common')
+  expect(await titlesOf('tide-table')).toEqual(['Welcome aboard', ...before])
 })

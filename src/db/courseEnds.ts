@@ -15,16 +15,16 @@ export async function courseEnds(id: string): Promise<CourseEnds> {
 
 /**
  * Says what all lessons of a course begin, or end, with. Those that did as the course did follow, but for one that is `open`:
- * that follows where it is open. Returns how many have.
+ * that follows where it is open. Returns how many have. What is shared no longer can be left to each of them as its own.
  */
 export async function setCourseEnd(
   id: string,
   end: End,
   now: SharedSteps | null,
-  open: string | null = null,
+  { open = null, isLeft = false }: { open?: string | null; isLeft?: boolean } = {},
 ): Promise<number> {
   const ends = await courseEnds(id)
-  const followed = await changeLessons(id, (lesson) => followShared(lesson, end, ends[end], now), open)
+  const followed = isLeft ? 0 : await changeLessons(id, (lesson) => followShared(lesson, end, ends[end], now), open)
   await db()
     .update(courses)
     .set({ ends: endsDocument({ ...ends, [end]: now }) })

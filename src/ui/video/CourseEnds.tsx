@@ -60,17 +60,33 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
   )
   const isSame = shared !== null && hasShared(lesson, end, shared)
   const { name, verb, where, added } = ENDS[end]
-  const ask = (steps: SharedSteps | null) =>
+  const askToShare = (steps: SharedSteps) =>
     modal.confirm({
-      title: steps
-        ? `${verb === 'begin' ? 'Begin' : 'End'} every lesson of ${course.title} with ${saySteps(steps)}?`
-        : `No longer ${verb} every lesson of ${course.title} with these steps?`,
-      content: steps
-        ? `${shared ? INSTEAD : added} New lessons follow. It can be undone in each lesson.`
-        : 'They go from each lesson that has them as the course has them. It can be undone in each lesson.',
-      okText: steps ? 'In all lessons' : 'Take them out',
-      onOk: () => mutate(steps),
+      title: `${verb === 'begin' ? 'Begin' : 'End'} every lesson of ${course.title} with ${saySteps(steps)}?`,
+      content: `${shared ? INSTEAD : added} New lessons follow. It can be undone in each lesson.`,
+      okText: 'In all lessons',
+      onOk: () => mutate({ steps, isLeft: false }),
     })
+  const askToStop = () => {
+    const leave = () => {
+      mutate({ steps: null, isLeft: true })
+      asked.destroy()
+    }
+    const asked = modal.confirm({
+      title: `No longer ${verb} every lesson of ${course.title} with these steps?`,
+      content:
+        'They go from each lesson that has them as the course has them, which can be undone in each; or each lesson keeps them as its own.',
+      okText: 'Take them out',
+      onOk: () => mutate({ steps: null, isLeft: false }),
+      footer: (_, { OkBtn, CancelBtn }) => (
+        <>
+          <CancelBtn />
+          <Button onClick={leave}>Leave them to each</Button>
+          <OkBtn />
+        </>
+      ),
+    })
+  }
   const canBeShared = count > 0 && !(isSame && count === shared.steps.length)
   return (
     <div className={styles.end}>
@@ -81,7 +97,7 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
       </p>
       <div className={styles.buttons}>
         {canBeShared && (
-          <Button size="small" loading={isPending} onClick={() => ask(stepsAtEnd(lesson, end, count))}>
+          <Button size="small" loading={isPending} onClick={() => askToShare(stepsAtEnd(lesson, end, count))}>
             {count === 1 ? 'The selected step in all lessons' : `The ${count} selected steps in all lessons`}
           </Button>
         )}
@@ -94,7 +110,7 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
           </Button>
         )}
         {shared && (
-          <Button size="small" loading={isPending} onClick={() => ask(null)}>
+          <Button size="small" loading={isPending} onClick={askToStop}>
             Share none
           </Button>
         )}
@@ -103,18 +119,25 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
   )
 }
 
+interface EndChange {
+  steps: SharedSteps | null
+  /** Lessons keep as their own what they shared until now. */
+  isLeft: boolean
+}
+
 function useSetEnd(end: End, shared: SharedSteps | null, path: string) {
   const { message } = App.useApp()
   const { id, store } = useDesk()
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (steps: SharedSteps | null) =>
-      call<{ followed: number }>(path, { method: 'PUT', body: { end, steps, open: id } }),
-    onSuccess: ({ followed }, steps) => {
+    mutationFn: (change: EndChange) =>
+      call<{ followed: number }>(path, { method: 'PUT', body: { end, ...change, open: id } }),
+    onSuccess: ({ followed }, { steps, isLeft }) => {
       const { history, edit } = store.getState()
-      const lesson = followShared(history.lesson, end, shared, steps)
+      const lesson = isLeft ? history.lesson : followShared(history.lesson, end, shared, steps)
       if (lesson !== history.lesson) edit({ name: 'restore', lesson })
       void queries.invalidateQueries({ queryKey: [path] })
+      if (isLeft) return void message.success('Each lesson keeps them as its own.')
       void message.success(
         followed === 0 ? 'New lessons follow.' : `${followed} other ${followed === 1 ? 'lesson' : 'lessons'} changed.`,
       )

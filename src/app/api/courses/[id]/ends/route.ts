@@ -7,6 +7,8 @@ const changeSchema = z.object({
   end: z.enum(['first', 'last']),
   steps: sharedStepsSchema.nullable(),
   open: z.string().max(40),
+  /** Lessons keep as their own what they shared until now. */
+  isLeft: z.boolean().default(false),
 })
 
 /** The steps that all lessons of the course begin and end with. */
@@ -14,6 +16,6 @@ export const GET = route<{ id: string }>(async (_request, { id }) => Response.js
 
 /** Lessons that began, or ended, as the course did follow. */
 export const PUT = route<{ id: string }>(async (request, { id }) => {
-  const { end, steps, open } = await readJson(request, changeSchema, LESSON_BODY)
-  return Response.json({ followed: await setCourseEnd(id, end, steps, open) })
+  const { end, steps, open, isLeft } = await readJson(request, changeSchema, LESSON_BODY)
+  return Response.json({ followed: await setCourseEnd(id, end, steps, { open, isLeft }) })
 })
