@@ -1,5 +1,13 @@
 import type { CDPSession, Page } from 'puppeteer-core'
-import { chooseSegment, clickOn, savedLesson, waitForDialog, waitForSheet, waitForText } from './support/browser'
+import {
+  chooseSegment,
+  clickOn,
+  savedLesson,
+  waitForDialog,
+  waitForRest,
+  waitForSheet,
+  waitForText,
+} from './support/browser'
 import { until } from './support/application'
 import { sharedSession } from './support/session'
 
@@ -158,6 +166,8 @@ test('listening to a take leaves the playhead where it was; Space at the end pla
   await strike('Home', 'Home')
   for (let i = 0; i < 3; i++) await strike('ArrowDown', 'ArrowDown')
   const time = () => page.$eval('[data-testid="time"]', (one) => one.textContent!)
+  // It is written a frame after the key.
+  await waitForRest(page)
   const before = await time()
   expect(before).not.toMatch(/^0:00/)
   await clickOn(page, 'Booth')

@@ -1,4 +1,4 @@
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Browser, ElementHandle, HTTPRequest, JSHandle, Page } from 'puppeteer-core'
@@ -8,12 +8,19 @@ import { HOUSE_RATE } from '@/core/units'
 import { launchBrowser } from '@/demo/browser'
 import { until } from './application'
 
-/** `args` for more; a `profile` that is given is kept, so that a browser can be opened again after a crash. */
-export const openBrowser = (args: string[] = [], profile = newProfile()): Promise<Browser> =>
-  launchBrowser(profile, {
+/**
+ * `args` for more; a `profile` that is given is kept, so that a browser can be opened again after a crash; one of its own goes
+ * with it.
+ */
+export async function openBrowser(args: string[] = [], profile?: string): Promise<Browser> {
+  const folder = profile ?? newProfile()
+  const browser = await launchBrowser(folder, {
     defaultViewport: { width: 1280, height: 800 },
     args: ['--autoplay-policy=no-user-gesture-required', ...args],
   })
+  if (!profile) browser.process()?.once('exit', () => rmSync(folder, { recursive: true, force: true, maxRetries: 3 }))
+  return browser
+}
 
 export const newProfile = (): string => mkdtempSync(join(tmpdir(), 'yarn-step-chromium-'))
 
