@@ -4,6 +4,9 @@ import { join } from 'node:path'
 
 export const ROOT = new URL('..', import.meta.url).pathname.replace(/\/$/, '')
 
+/** Where the tests' demo is made, once for all that load it. */
+export const TEST_DEMO = join(ROOT, '.yarn-step', 'test-demo')
+
 /** Environment that all processes of one installation share. */
 export const environment = ({ databaseUrl, data, port }) => ({
   ...process.env,

@@ -34,6 +34,7 @@ await Promise.all([
       thread: 'src/jobs/thread.ts',
       prepare: 'src/jobs/prepare.ts',
       'load-demo': 'src/demo/load.ts',
+      'make-demo': 'src/demo/makeAhead.ts',
       bench: 'src/bench/main.ts',
       faults: 'src/faults/main.ts',
     },

@@ -1,15 +1,13 @@
-import { createHash } from 'node:crypto'
-import { copyFile, mkdir, readdir, readFile, rename, rm } from 'node:fs/promises'
+import { copyFile, mkdir, readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import { createCourse } from '@/db/courses'
 import { createLesson, isTaken } from '@/db/lessons'
 import { pool } from '@/db/client'
 import { mediaStore } from '@/jobs/places'
 import { readArchive } from '@/media/archive'
-import { dataFolder } from '@/media/settings'
 import { replaceWhole } from '@/media/store/files'
-import { exists } from '@/media/store/store'
-import { CROSSING_ARCHIVE, LEARN_ARCHIVE, LIGHTS_ARCHIVE, makeDemo, RAW_FOLDER, TIDE_ARCHIVE } from './make'
+import { CROSSING_ARCHIVE, LEARN_ARCHIVE, LIGHTS_ARCHIVE, RAW_FOLDER, TIDE_ARCHIVE } from './make'
+import { madeDemo } from './made'
 
 /** Puts the demo course into the database, unless it is there, and the raw files into `demo-files/`. */
 
@@ -32,23 +30,3 @@ await mkdir('demo-files', { recursive: true })
 for (const name of await readdir(join(made, RAW_FOLDER)))
   await replaceWhole(join('demo-files', name), (draft) => copyFile(join(made, RAW_FOLDER, name), draft))
 await pool().end()
-
-/** Made once for each state of the demo's own sources, and kept. */
-async function madeDemo(): Promise<string> {
-  const folder = join(dataFolder(), 'demo', await versionOfSources())
-  if (await exists(folder)) return folder
-  console.log('Making the demo course: drawing, speaking, composing, filming (about a minute)')
-  const draft = `${folder}.draft`
-  await rm(draft, { recursive: true, force: true })
-  await mkdir(draft, { recursive: true })
-  await makeDemo(draft)
-  await rename(draft, folder)
-  return folder
-}
-
-async function versionOfSources(): Promise<string> {
-  const hash = createHash('sha256')
-  const own = (await readdir('src/demo')).sort().map((name) => join('src/demo', name))
-  for (const path of [...own, 'src/core/lesson/document.ts']) hash.update(await readFile(path))
-  return hash.digest('hex').slice(0, 12)
-}

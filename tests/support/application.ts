@@ -7,7 +7,15 @@ import pg from 'pg'
 import type { OutputName } from '@/core/delivery/outputs'
 import type { JobStatus } from '@/core/messages/job'
 // The very code by which the demo starts everything.
-import { environment, ROOT, runStep, startServer, startWorker, waitForServer } from '../../scripts/application.mjs'
+import {
+  environment,
+  ROOT,
+  runStep,
+  startServer,
+  startWorker,
+  TEST_DEMO,
+  waitForServer,
+} from '../../scripts/application.mjs'
 import { freePort, startPostgres } from '../../scripts/postgres.mjs'
 
 export const DEMO_FILES = join(ROOT, 'demo-files')
@@ -37,7 +45,8 @@ export async function startApplication(settings: Record<string, string> = {}): P
   mkdirSync(TEST_DATA, { recursive: true })
   const postgres = await startPostgres(TEST_DATA, { fast: true, fresh: true })
   const port = await freePort()
-  const env = { ...environment({ databaseUrl: postgres.url, data: TEST_DATA, port }), ...settings }
+  const own = environment({ databaseUrl: postgres.url, data: TEST_DATA, port })
+  const env = { ...own, YARN_STEP_DEMO: TEST_DEMO, ...settings }
   runStep('prepare', env)
   runStep('load-demo', env)
   const server = startServer(env)
