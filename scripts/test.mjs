@@ -2,7 +2,7 @@ import { spawn, spawnSync } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { buildIfNeeded, ROOT, runStep, TEST_DEMO } from './application.mjs'
+import { buildIfNeeded, ROOT } from './application.mjs'
 
 /** Types, lint, unit tests, browser tests; names of parts as arguments run only those. Ends in one line that counts. */
 
@@ -24,8 +24,6 @@ await Promise.all(checks.map(check))
 if (isWanted('unit')) jest('unit', TWO_LANES)
 if (isWanted('browser')) {
   buildIfNeeded()
-  // Once for both lanes.
-  runStep('make-demo', { ...process.env, YARN_STEP_DEMO: TEST_DEMO })
   jest('browser', ['--config', 'tests/jest.config.mjs', ...TWO_LANES])
 }
 console.log(`\n${count.passed} passed, ${count.failed} failed`)

@@ -3,7 +3,7 @@ export default {
   rootDir: '..',
   testMatch: ['<rootDir>/tests/**/*.test.ts'],
   testEnvironment: 'node',
-  // Two lanes each make the demo first, at the same time.
+  globalSetup: '<rootDir>/tests/support/makeDemo.mjs',
   testTimeout: 480_000,
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },

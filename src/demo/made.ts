@@ -10,14 +10,11 @@ export async function madeDemo(): Promise<string> {
   const folder = join(process.env.YARN_STEP_DEMO ?? join(dataFolder(), 'demo'), await versionOfSources())
   if (await exists(folder)) return folder
   console.log('Making the demo course: drawing, speaking, composing, filming (about a minute)')
-  const draft = `${folder}.${process.pid}.draft`
+  const draft = `${folder}.draft`
+  await rm(draft, { recursive: true, force: true })
   await mkdir(draft, { recursive: true })
   await makeDemo(draft)
-  await rename(draft, folder).catch(async (error: unknown) => {
-    // Somebody else may have made it meanwhile.
-    if (!(await exists(folder))) throw error
-    await rm(draft, { recursive: true })
-  })
+  await rename(draft, folder)
   return folder
 }
 

@@ -73,11 +73,8 @@ function useOpened(id: string): { opened: { lesson: OpenedLesson; serial: number
 /** The lesson's document, player and saving. */
 function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; children: ReactNode }) {
   const { message } = App.useApp()
-  const { lesson, media, analyses, course, saved } = opened
-  const [store] = useState(() => {
-    const refuse = (sentence: string) => void message.warning(sentence)
-    return createLessonStore(lesson, media, refuse, analyses)
-  })
+  const { lesson, media, course, saved } = opened
+  const [store] = useState(() => createLessonStore(lesson, media, (sentence) => void message.warning(sentence)))
   const player = usePlayer()
   const [typing] = useState(createTyping)
   const [autosave] = useState(() => {

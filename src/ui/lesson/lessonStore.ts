@@ -101,7 +101,6 @@ export function createLessonStore(
   lesson: Lesson,
   infos: readonly MediaInfo[],
   refuse: (sentence: string) => void,
-  analyses: ReadonlyMap<string, Analysis> = new Map(),
 ): LessonStore {
   const first = lesson.steps[0]?.id
   return createStore<LessonState>()((set, get) => {
@@ -126,7 +125,7 @@ export function createLessonStore(
     return {
       history: openHistory(lesson),
       media: new Map(infos.map((info) => [info.hash, info])),
-      analyses,
+      analyses: new Map(),
       mix: null,
       wordFindings: [],
       selected: first ? [first] : [],

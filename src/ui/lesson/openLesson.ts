@@ -1,20 +1,16 @@
 import type { Lesson } from '@/core/lesson/document'
 import { tell } from '@/core/lesson/telling'
 import { readLesson } from '@/core/lesson/upgrade'
-import type { Analysis } from '@/core/measure/analysis'
 import type { MediaInfo } from '@/core/messages/media'
 import { call, Refusal } from '../api'
 import { savesOfLeftLessons, type SavedBefore } from './autosave'
 import { dropDraft, findDraft, type Draft } from './drafts'
-import { firstWaves } from './firstWaves'
 import type { StoredLesson } from './storedLesson'
 
 /** A lesson to be worked on: as it was left, be that stored or only kept in this browser. */
 export interface OpenedLesson {
   lesson: Lesson
   media: MediaInfo[]
-  /** Of its sounds, as far as they are here. */
-  analyses: ReadonlyMap<string, Analysis>
   course: { id: string; title: string }
   saved: SavedBefore
 }
@@ -29,16 +25,12 @@ export async function openLesson(id: string): Promise<OpenedLesson> {
   const drafted = draft && lessonOf(draft)
   const isStored = drafted !== null && isDone(drafted, stored)
   if (draft && isStored) await dropDraft(draft.key).catch(() => {})
-  if (!draft || !drafted || isStored) {
-    const analyses = await firstWaves(lesson, media)
-    return { lesson, media, analyses, course, saved: { lesson, revision, draft: null, conflict: null } }
-  }
+  if (!draft || !drafted || isStored)
+    return { lesson, media, course, saved: { lesson, revision, draft: null, conflict: null } }
   const saved = isBasedOn(draft, stored) ? { lesson, revision, conflict: null } : await begunWith(id, draft, stored)
-  const all = [...media, ...draft.media]
   return {
     lesson: drafted,
-    media: all,
-    analyses: await firstWaves(drafted, all),
+    media: [...media, ...draft.media],
     course,
     saved: { ...saved, draft: { ...draft, lesson: drafted } },
   }

@@ -78,7 +78,7 @@ const soundsAlike = (a: LessonState, b: LessonState) =>
 /** Loads the analyses of all sounds of the lesson, for drawing them. */
 export function useAnalyses(store: LessonStore): void {
   useEffect(() => {
-    const asked = new Set<string>(store.getState().analyses.keys())
+    const asked = new Set<string>()
     let isGone = false
     const load = () => {
       const { history, media } = store.getState()

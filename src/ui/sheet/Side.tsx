@@ -1,7 +1,6 @@
 'use client'
 
 import { useState, type KeyboardEvent } from 'react'
-import { useIsPainted } from '../useIsPainted'
 import { useLessonState } from '../lesson/context'
 import { Easel } from '../easel/Easel'
 import { Late } from '../lesson/Late'
@@ -14,22 +13,16 @@ import styles from './sheet.module.css'
 /** Beside the score: what the viewer sees, and what is set for what is selected. Its width can be dragged. */
 export function Side({ actions }: { actions: SheetActions }) {
   const { width, isEaselLarge } = useSide()
-  // Words and waves are there first; this takes as long as they do.
-  const isPainted = useIsPainted()
   // What lies over a picture is placed on it: small it could not be.
   const isPlacing = useLessonState(({ picked }) => picked?.kind === 'layer')
   return (
     <>
       <SideEdge width={width} />
       <aside className={styles.side} style={{ width }} aria-label="What the viewer sees, and settings">
-        {isPainted && (
-          <>
-            <Easel isLarge={isEaselLarge || isPlacing} onResize={actions.largerPicture} />
-            <Late>
-              <Panel actions={actions} />
-            </Late>
-          </>
-        )}
+        <Easel isLarge={isEaselLarge || isPlacing} onResize={actions.largerPicture} />
+        <Late>
+          <Panel actions={actions} />
+        </Late>
       </aside>
     </>
   )
