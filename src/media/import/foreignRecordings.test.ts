@@ -1,6 +1,4 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { writeFile } from 'node:fs/promises'
 import { writeWav } from '@/core/formats/wav'
 import type { Lesson } from '@/core/lesson/document'
 import { emptyLesson, newRecording, newStep } from '@/core/lesson/newParts'
@@ -9,10 +7,10 @@ import { soundsOf } from '../lessonMedia'
 import { runProgram } from '../process'
 import { openAssets } from '../store/assets'
 import { folderObjects } from '../store/folderObjects'
-import { openStore, PARTS, storeSource, type MediaStore } from '../store/store'
+import { importing } from '../testing/importing'
+import { PARTS, storeSource } from '../store/store'
 import { PROXY_RATE } from '../video/recording'
 import { renderVideo } from '../video/render'
-import { importMedia } from './import'
 import { withSoundTrack } from './soundTrack'
 
 /**
@@ -20,17 +18,8 @@ import { withSoundTrack } from './soundTrack'
  * flash and a beep are at the same moment, and are found again in what the page plays and in the finished video.
  */
 
-let folder: string
-let store: MediaStore
-beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'yarn-step-foreign-'))
-  store = openStore(folderObjects(join(folder, 'media')))
-})
-afterAll(() => rm(folder, { recursive: true, force: true }))
-
-const at = (name: string) => join(folder, name)
-const take = (name: string) => importMedia(store, at(name), name)
-const ffmpeg = (...args: string[]) => runProgram('ffmpeg', ['-v', 'error', '-y', ...args], { limit: 100, memory: 4e9 })
+const bench = importing()
+const { at, take, ffmpeg } = bench
 
 /** Black; `flash` makes it white for a quarter second. */
 const black = (length: Seconds, rate = 30) => [
@@ -58,7 +47,7 @@ async function seenAt(file: string): Promise<Seconds> {
 }
 const beepIn = (samples: Float32Array) => samples.findIndex((value) => Math.abs(value) > 0.1) / HOUSE_RATE
 async function heardAt(hash: string, length: Seconds): Promise<Seconds> {
-  const { source, close } = storeSource(store)
+  const { source, close } = storeSource(bench.store)
   const [left] = await source(hash, 0, length * HOUSE_RATE)
   await close()
   return beepIn(left!)
@@ -70,14 +59,14 @@ const FRAME: Seconds = 1 / PROXY_RATE
 async function expectTogether(name: string, moment: Seconds, length: Seconds): Promise<void> {
   const media = await take(name)
   expect(media.note).toBeNull()
-  expect(Math.abs((await seenAt(await store.local(media.hash, PARTS.proxy))) - moment)).toBeLessThanOrEqual(FRAME)
+  expect(Math.abs((await seenAt(await bench.store.local(media.hash, PARTS.proxy))) - moment)).toBeLessThanOrEqual(FRAME)
   expect(Math.abs((await heardAt(media.hash, length)) - moment)).toBeLessThan(0.02)
   const lesson: Lesson = {
     ...emptyLesson('x'),
     steps: [newStep('s', '', { ...newRecording(media.hash, media.length!), gain: 0 })],
   }
   const assets = openAssets(folderObjects(at('coded')))
-  await renderVideo(lesson, store, await soundsOf(lesson, store), assets, at('out.mp4'))
+  await renderVideo(lesson, bench.store, await soundsOf(lesson, bench.store), assets, at('out.mp4'))
   expect(Math.abs((await seenAt(at('out.mp4'))) - moment)).toBeLessThanOrEqual(FRAME)
   const raw = await ffmpeg('-i', at('out.mp4'), '-ac', '1', '-ar', String(HOUSE_RATE), '-f', 'f32le', 'pipe:1')
   const heard = beepIn(new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.length)))
@@ -137,7 +126,17 @@ describe('flash and beep', () => {
 /** Mean colour of a place of the page's copy, by its own tags. */
 async function colourAt(hash: string, x: number, y: number): Promise<number[]> {
   const one = `crop=8:8:${x}:${y},scale=in_color_matrix=bt709:in_range=tv,format=gbrp,scale=1:1:flags=area,format=rgb24`
-  const args = ['-i', await store.local(hash, PARTS.proxy), '-vf', one, '-frames:v', '1', '-f', 'rawvideo', 'pipe:1']
+  const args = [
+    '-i',
+    await bench.store.local(hash, PARTS.proxy),
+    '-vf',
+    one,
+    '-frames:v',
+    '1',
+    '-f',
+    'rawvideo',
+    'pipe:1',
+  ]
   return [...(await ffmpeg(...args))]
 }
 const colour = (name: string, size: string) => ['-f', 'lavfi', '-i', `color=${name}:size=${size}:rate=25:duration=1`]
@@ -220,7 +219,7 @@ test('lines of two moments become pictures of one', async () => {
 async function combsIn(hash: string): Promise<number> {
   const args = [
     '-i',
-    await store.local(hash, PARTS.proxy),
+    await bench.store.local(hash, PARTS.proxy),
     '-vf',
     'scale=720:576:flags=neighbor,format=gray',
     '-f',
@@ -264,10 +263,10 @@ test('another of its sounds may be chosen, and the first again; the picture stay
     const media = await take(name)
     // MP4 keeps titles of tracks where nobody reads them.
     expect(media.soundTracks).toEqual(['English', name === 'choice.mkv' ? 'Commentary' : expect.any(String)])
-    const other = await withSoundTrack(store, media.hash, 1)
+    const other = await withSoundTrack(bench.store, media.hash, 1)
     expect(other).toMatchObject({ name, soundTrack: 1, soundTracks: media.soundTracks, length: media.length })
     expect(await heardAt(other.hash, 2)).toBeCloseTo(1.2, 1)
-    expect(await seenAt(await store.local(other.hash, PARTS.proxy))).toBeCloseTo(1, 1)
-    expect(await heardAt((await withSoundTrack(store, other.hash, 0)).hash, 2)).toBeCloseTo(0.4, 1)
+    expect(await seenAt(await bench.store.local(other.hash, PARTS.proxy))).toBeCloseTo(1, 1)
+    expect(await heardAt((await withSoundTrack(bench.store, other.hash, 0)).hash, 2)).toBeCloseTo(0.4, 1)
   }
 })

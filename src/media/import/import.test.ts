@@ -1,34 +1,19 @@
 import { asInFile } from './soundTrack'
-import { mkdtemp, readdir, rm, writeFile, readFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { writeWav } from '@/core/formats/wav'
 import { integratedLoudness } from '@/core/measure/loudness'
-import type { MediaInfo } from '@/core/messages/media'
 import { noise, tones } from '@/core/testing/signals'
+import { importing } from '../testing/importing'
 import { importMedia } from './import'
 import { runProgram } from '../process'
-import { openStore, PARTS, storeSource, type MediaStore } from '../store/store'
-import { folderObjects } from '../store/folderObjects'
+import { PARTS, storeSource } from '../store/store'
 
 /** Files of every kind that is taken, and of every kind that must be refused with a sentence. */
 
-let folder: string
-let store: MediaStore
-beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'yarn-step-import-'))
-  store = openStore(folderObjects(join(folder, 'media')))
-})
-afterAll(() => rm(folder, { recursive: true, force: true }))
-
-const at = (name: string) => join(folder, name)
-async function put(name: string, bytes: Uint8Array | string): Promise<string> {
-  await writeFile(at(name), bytes)
-  return at(name)
-}
-const take = (name: string) => importMedia(store, at(name), name)
-const ffmpeg = (...args: string[]) => runProgram('ffmpeg', ['-v', 'error', '-y', ...args], { limit: 60 })
+const bench = importing()
+const { at, put, take, ffmpeg } = bench
 const tone = () => [tones([[-20, 2]]), tones([[-20, 2]])]
 
 const ROOM = 'anoisesrc=r=48000:a=0.0004:d=30:seed=3'
@@ -43,12 +28,12 @@ describe('what is taken', () => {
     await put('same tone.wav', await readFile(at('tone.wav')))
     // Who brings it under another name finds it by that.
     expect(await take('same tone.wav')).toEqual({ ...first, name: 'same tone.wav' })
-    const { source, close } = storeSource(store)
+    const { source, close } = storeSource(bench.store)
     const [left] = await source(first.hash, 1000, 4800)
     await close()
     const wanted = tone()[0]!
     for (let i = 0; i < 4800; i += 7) expect(left![i]!).toBeCloseTo(wanted[1000 + i]!, 6)
-    expect(integratedLoudness((await store.analysis(first.hash))!.energy)).toBeCloseTo(-20, 1)
+    expect(integratedLoudness((await bench.store.analysis(first.hash))!.energy)).toBeCloseTo(-20, 1)
   })
 
   test('hum of the mains is found in the pauses of a voice', async () => {
@@ -75,10 +60,10 @@ describe('what is taken', () => {
       await ffmpeg('-i', at('tone.wav'), '-af', `pan=stereo|${pan}`, at(name))
       const media = await take(name)
       expect(media).toMatchObject({ channels: 1, sides, length: 2 })
-      expect(integratedLoudness((await store.analysis(media.hash))!.energy)).toBeCloseTo(level, 1)
-      const asItIs = await asInFile(store, media.hash)
+      expect(integratedLoudness((await bench.store.analysis(media.hash))!.energy)).toBeCloseTo(level, 1)
+      const asItIs = await asInFile(bench.store, media.hash)
       expect(asItIs).toMatchObject({ channels: 2, sides: null, length: 2, name })
-      const { source, close } = storeSource(store)
+      const { source, close } = storeSource(bench.store)
       const [left, right] = await source(asItIs.hash, 1000, 4800)
       const [middle] = await source(media.hash, 1000, 4800)
       await close()
@@ -92,7 +77,7 @@ describe('what is taken', () => {
 
   test('samples before the beginning and after the end are silent', async () => {
     const { hash } = await take('tone.wav')
-    const { source, close } = storeSource(store)
+    const { source, close } = storeSource(bench.store)
     const [before] = await source(hash, -100, 200)
     const [after] = await source(hash, 2 * 48000 - 50, 100)
     await close()
@@ -113,7 +98,7 @@ describe('what is taken', () => {
     expect(media).toMatchObject({ kind: 'sound', channels: 2, note: null })
     expect(media.length!).toBeGreaterThan(1.95)
     expect(media.length!).toBeLessThan(2.1)
-    expect(integratedLoudness((await store.analysis(media.hash))!.energy)!).toBeCloseTo(-20, 0)
+    expect(integratedLoudness((await bench.store.analysis(media.hash))!.energy)!).toBeCloseTo(-20, 0)
   })
 
   test('other rates and surround come out as stereo at 48 kHz', async () => {
@@ -122,64 +107,6 @@ describe('what is taken', () => {
     const six = Array.from({ length: 6 }, () => tones([[-30, 1]], 500, 96000))
     await put('surround.wav', writeWav(six, 96000))
     expect(await take('surround.wav')).toMatchObject({ channels: 2, length: 1 })
-  })
-
-  /** The colour at a place of a picture, in shares of it. */
-  async function colourIn(picture: string, x: number, y: number): Promise<number[]> {
-    const { data, info } = await sharp(picture).removeAlpha().raw().toBuffer({ resolveWithObject: true })
-    const at = Math.floor(y * info.height) * info.width + Math.floor(x * info.width)
-    return [...data.subarray(at * 3, at * 3 + 3)]
-  }
-
-  test.each(['png', 'jpeg', 'webp'] as const)('%s becomes a page of its own shape', async (format) => {
-    const picture = sharp({ create: { width: 400, height: 300, channels: 3, background: '#b0204f' } })
-    const name = `red.${format === 'jpeg' ? 'jpg' : format}`
-    await put(name, await picture.toFormat(format).toBuffer())
-    const media = await take(name)
-    expect(media).toMatchObject({ kind: 'still', pages: [''], channels: 0, length: null })
-    const page = await store.local(media.hash, PARTS.page(1))
-    expect(await sharp(page).metadata()).toMatchObject({ width: 400, height: 300 })
-    ;(await colourIn(page, 0.02, 0.5)).forEach((value, c) =>
-      expect(Math.abs(value - [0xb0, 0x20, 0x4f][c]!)).toBeLessThan(6),
-    )
-  })
-
-  const red = () => sharp({ create: { width: 400, height: 300, channels: 3, background: '#b0204f' } })
-  const drawing =
-    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30" fill="#b0204f"/></svg>'
-  const pictures: [ending: string, make: (path: string) => Promise<unknown>][] = [
-    ['avif', async (path) => writeFile(path, await red().avif({ quality: 90 }).toBuffer())],
-    ['gif', async (path) => writeFile(path, await red().gif().toBuffer())],
-    ['tif', async (path) => writeFile(path, await red().tiff().toBuffer())],
-    ['bmp', async (path) => (await red().png().toFile(`${path}.png`), ffmpeg('-i', `${path}.png`, path))],
-    ['svg', (path) => writeFile(path, drawing)],
-    [
-      'heic',
-      async (path) => (
-        await red().png().toFile(`${path}.png`),
-        runProgram('heif-enc', ['-o', path, `${path}.png`], { limit: 60 })
-      ),
-    ],
-  ]
-  test.each(pictures)('a picture as %s is seen as it is', async (ending, make) => {
-    await make(at(`drawn.${ending}`))
-    const { hash, kind, note } = await take(`drawn.${ending}`)
-    expect({ kind, note }).toEqual({ kind: 'still', note: null })
-    const middle = await colourIn(await store.local(hash, PARTS.page(1)), 0.5, 0.5)
-    middle.forEach((value, c) => expect(Math.abs(value - [0xb0, 0x20, 0x4f][c]!)).toBeLessThan(8))
-  })
-
-  test('a drawing that names a file is drawn without it, and light writing on nothing stands on a dark ground', async () => {
-    await put('secret.png', await red().png().toBuffer())
-    const image = `<image href="file://${at('secret.png')}" width="40" height="30"/>`
-    await put('curious.svg', drawing.replace(/<rect.*?\/>/, image))
-    await put('light.svg', drawing.replace(/<rect.*?\/>/, '<circle cx="20" cy="15" r="5" fill="#ffffff"/>'))
-    const page = async ({ hash }: MediaInfo) => store.local(hash, PARTS.page(1))
-    expect(await colourIn(await page(await take('curious.svg')), 0.5, 0.5)).toEqual([255, 255, 255])
-    const light = await take('light.svg')
-    expect(light.darkPages).toEqual([1])
-    expect(await colourIn(await page(light), 0.5, 0.5)).toEqual([255, 255, 255])
-    expect(Math.max(...(await colourIn(await page(light), 0.1, 0.2)))).toBeLessThan(60)
   })
 
   test('a moving GIF is a recording', async () => {
@@ -199,7 +126,7 @@ describe('what is taken', () => {
     const media = await take(`foreign.${ending}`)
     expect(media).toMatchObject({ kind: 'sound', channels: 2, note: null })
     expect(Math.abs(media.length! - 2)).toBeLessThan(0.06)
-    expect(integratedLoudness((await store.analysis(media.hash))!.energy)!).toBeCloseTo(-20, 0)
+    expect(integratedLoudness((await bench.store.analysis(media.hash))!.energy)!).toBeCloseTo(-20, 0)
   })
 
   test('a recording has a picture that plays everywhere, its own sound and its length', async () => {
@@ -228,7 +155,7 @@ describe('what is taken', () => {
         'stream=codec_name,width,height,r_frame_rate',
         '-of',
         'csv=p=0',
-        await store.local(media.hash, PARTS.proxy),
+        await bench.store.local(media.hash, PARTS.proxy),
       ],
       { limit: 20 },
     )
@@ -264,19 +191,19 @@ describe('what is refused, with a sentence that says what to do', () => {
     ['silence.wav', () => put('silence.wav', writeWav([new Float32Array(96000)], 48000)), /only silence.*microphone/],
     ['truncated.mp4', truncatedVideo, /damaged or incomplete: truncated\.mp4/],
     ['truncated.png', truncatedPicture, /damaged or incomplete: truncated\.png/],
-    ['huge.png', hugePicture, /too large: huge\.png has 20000 x 20000/],
+    ['huge.png', hugePicture, /too large: huge\.png has 20,000 x 20,000/],
     ['locked.pdf', lockedDeck, /locked with a password: locked\.pdf.*without one/],
     ['broken.pdf', () => put('broken.pdf', '%PDF-1.4\nnothing more'), /damaged or incomplete: broken\.pdf/],
   ]
 
   test.each(cases)('%s', async (name, make, sentence) => {
     await make()
-    const before = await readdir(join(folder, 'media'))
+    const before = await readdir(join(bench.folder, 'media'))
     await expect(take(name)).rejects.toMatchObject({ name: 'UserError', message: expect.stringMatching(sentence) })
-    const after = await readdir(join(folder, 'media'))
+    const after = await readdir(join(bench.folder, 'media'))
     // Nothing half-made stays behind.
     expect(after).toEqual(after.filter((entry) => before.includes(entry) || entry === '.drafts'))
-    expect(await readdir(join(folder, 'media', '.drafts')).catch(() => [])).toEqual([])
+    expect(await readdir(join(bench.folder, 'media', '.drafts')).catch(() => [])).toEqual([])
   })
 
   test('a recording without sound is taken, and says it has none', async () => {
@@ -348,13 +275,13 @@ describe('files as they come', () => {
     await put('broken.wav', floatWav(samples, 48_000))
     const media = await take('broken.wav')
     expect(media.note).toMatch(/^4 samples of this file are damaged and silent now/)
-    const { source, close } = storeSource(store)
+    const { source, close } = storeSource(bench.store)
     const [found] = await source(media.hash, 47_990, 30)
     await close()
     expect([...found!].every((value) => Math.abs(value) < 1)).toBe(true)
     expect([...found!.slice(10, 14)]).toEqual([0, 0, 0, 0])
     expect(found![20]!).toBeCloseTo(samples[48_010]!, 6)
-    expect(integratedLoudness((await store.analysis(media.hash))!.energy)!).toBeCloseTo(-20, 1)
+    expect(integratedLoudness((await bench.store.analysis(media.hash))!.energy)!).toBeCloseTo(-20, 1)
   })
 
   test('odd rates and many channels are refused with what to do, before anything is decoded', async () => {
@@ -385,7 +312,7 @@ describe('files as they come', () => {
     expect(Math.abs(media.length! - 6)).toBeLessThan(0.1)
     expect(media.note).toBeNull()
     expect(media.lastPicture!).toBeGreaterThan(1.9)
-    const proxy = await store.local(media.hash, PARTS.proxy)
+    const proxy = await bench.store.local(media.hash, PARTS.proxy)
     const frame = (time: string) =>
       runProgram(
         'ffmpeg',
@@ -409,22 +336,9 @@ describe('files as they come', () => {
     await expect(take(name)).rejects.toThrow(advice)
   })
 
-  test('a picture that moves shows its first moment, and that is said', async () => {
-    const frames = [0, 120].map((red) =>
-      sharp({ create: { width: 64, height: 64, channels: 3, background: { r: red, g: 80, b: 80 } } })
-        .png()
-        .toBuffer(),
-    )
-    const moving = await sharp(await Promise.all(frames), { join: { animated: true } })
-      .webp()
-      .toBuffer()
-    await put('moving.webp', moving)
-    expect((await take('moving.webp')).note).toMatch(/only its first moment/)
-  })
-
   test('a name may be as long as a path, and holds nothing that no database takes', async () => {
     const name = `${'long '.repeat(60)}\0\ud83d.wav`
-    const media = await importMedia(store, await put('named.wav', writeWav([tones([[-21, 1]])], 48000)), name)
+    const media = await importMedia(bench.store, await put('named.wav', writeWav([tones([[-21, 1]])], 48000)), name)
     expect(media.name).toBe(`${'long '.repeat(60)}\ufffd.wav`)
   })
 })

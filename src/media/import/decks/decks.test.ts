@@ -1,33 +1,22 @@
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { mkdtemp, rm, writeFile, readFile } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { writeFile, readFile } from 'node:fs/promises'
 import { PassThrough } from 'node:stream'
 import { buffer } from 'node:stream/consumers'
 import PptxGenJS from 'pptxgenjs'
 import sharp from 'sharp'
 import yazl from 'yazl'
 import { runProgram } from '../../process'
-import { folderObjects } from '../../store/folderObjects'
-import { openStore, PARTS, type MediaStore } from '../../store/store'
-import { importMedia } from '../import'
+import { importing } from '../../testing/importing'
+import { PARTS } from '../../store/store'
 import { readPages } from './pageText'
 import { readZipParts } from './zipParts'
 
 /** Decks made by a generator and by LibreOffice itself: their looks, their notes, and what they must not do. */
 
-let folder: string
-let store: MediaStore
-beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'yarn-step-decks-'))
-  store = openStore(folderObjects(join(folder, 'media')))
-  await writeDeck(at('mooring.pptx'))
-})
-afterAll(() => rm(folder, { recursive: true, force: true }))
-
-const at = (name: string) => join(folder, name)
-const take = (name: string) => importMedia(store, at(name), name)
+const bench = importing()
+const { at, take } = bench
+beforeAll(() => writeDeck(at('mooring.pptx')))
 
 const SLIDES = [
   { title: 'Coming alongside', colour: 'B0204F', notes: 'Come in slowly,\nand look at the wind & <the tide>.' },
@@ -54,7 +43,12 @@ async function writeDeck(path: string): Promise<void> {
 }
 
 async function pixel(hash: string, page: number): Promise<string> {
-  const image = sharp(await store.local(hash, PARTS.page(page))).extract({ left: 60, top: 60, width: 1, height: 1 })
+  const image = sharp(await bench.store.local(hash, PARTS.page(page))).extract({
+    left: 60,
+    top: 60,
+    width: 1,
+    height: 1,
+  })
   const [r, g, b] = await image.removeAlpha().raw().toBuffer()
   return [r!, g!, b!]
     .map((value) => value.toString(16).padStart(2, '0'))
@@ -65,8 +59,8 @@ async function pixel(hash: string, page: number): Promise<string> {
 describe.each(['pptx', 'odp'])('slides as %s', (format) => {
   beforeAll(async () => {
     if (format === 'pptx') return
-    const office = ['--headless', `-env:UserInstallation=file://${folder}/profile`, '--convert-to', format]
-    await runProgram('soffice', [...office, '--outdir', folder, at('mooring.pptx')], { limit: 100, memory: 4e9 })
+    const office = ['--headless', `-env:UserInstallation=file://${bench.folder}/profile`, '--convert-to', format]
+    await runProgram('soffice', [...office, '--outdir', bench.folder, at('mooring.pptx')], { limit: 100, memory: 4e9 })
   })
 
   test('each becomes a picture as it looks, with its title, its words and what is to be said', async () => {
@@ -117,11 +111,18 @@ test('a deck that names an address and a file of this machine gets neither', asy
   const deck = await take('curious.odp')
   expect(asked).toBe(0)
   // It would ask: the same deck in an open room does.
-  const open = ['--headless', `-env:UserInstallation=file://${folder}/open`, '--convert-to', 'pdf', '--outdir', folder]
+  const open = [
+    '--headless',
+    `-env:UserInstallation=file://${bench.folder}/open`,
+    '--convert-to',
+    'pdf',
+    '--outdir',
+    bench.folder,
+  ]
   await runProgram('soffice', [...open, at('curious.odp')], { limit: 100, memory: 4e9 })
   server.close()
   expect(asked).toBeGreaterThan(0)
-  const { data } = await sharp(await store.local(deck.hash, PARTS.page(1)))
+  const { data } = await sharp(await bench.store.local(deck.hash, PARTS.page(1)))
     .removeAlpha()
     .raw()
     .toBuffer({ resolveWithObject: true })
