@@ -34,6 +34,8 @@ export default tseslint.config(
       'import/no-anonymous-default-export': 'off',
     },
   },
+  // What is said is known to all, and knows nobody.
+  mustNotKnow('messages', 'core', 'media', 'db', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo', 'server'),
   mustNotKnow('core', 'media', 'db', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo'),
   mustNotKnow('media', 'db', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo'),
   mustNotKnow('db', 'media', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo'),

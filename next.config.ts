@@ -1,6 +1,10 @@
 import type { NextConfig } from 'next'
 
+/** Sentences come taken apart from the server (see src/messages): nobody needs to read them in a page. */
+const TAKEN_APART = { 'use-intl/format-message': 'use-intl/format-message/format-only' }
+
 const config: NextConfig = {
+  turbopack: { resolveAlias: TAKEN_APART },
   serverExternalPackages: ['pg', 'pg-boss', 'sharp', '@tus/server', '@tus/file-store'],
   poweredByHeader: false,
   devIndicators: false,

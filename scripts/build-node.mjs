@@ -17,6 +17,9 @@ const node = {
   logLevel: 'warning',
   // Native code, and packages that find their own files beside themselves, stay in node_modules.
   external: ['next', 'sharp', 'pg', 'pg-boss', 'drizzle-orm', 'puppeteer-core', 'koffi', 'esbuild', 'onnxruntime-web'],
+  // What is said is said by every program of the server.
+  inject: ['src/messages/onServer.ts'],
+  alias: { 'use-intl/format-message': 'use-intl/format-message/format-only' },
   banner: {
     js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
   },

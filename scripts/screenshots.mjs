@@ -69,6 +69,12 @@ const SHOTS = {
     await click(page, 'Clean-up')
     await settled(3000)
   },
+  async german(page) {
+    const cookies = ['language=de', 'ground=dark'].map((one) => one.split('='))
+    await page.setCookie(...cookies.map(([name, value]) => ({ name: `yarn-step-${name}`, value, url })))
+    await open(page, lesson, 'Look before you go')
+    await page.deleteCookie(...cookies.map(([name]) => ({ name: `yarn-step-${name}`, url })))
+  },
   balance: (page) => open(page, `${long}/balance`, 'Reading a tide table'),
   async finish(page) {
     await open(page, `${lesson}/finish`, 'Is it ready?')

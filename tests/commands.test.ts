@@ -50,6 +50,31 @@ test('steps are gone to by title and by number, words by what is said', async ()
   await until(async () => (await caretStep()) === 'Step 5')
 })
 
+test('a setting is found by what people call it, and is ready to be changed', async () => {
+  /** It has the focus; after that the keys are the sheet's again. */
+  const focused = async (name: string) => {
+    await page.waitForFunction(
+      (wanted) => {
+        const now = document.activeElement as HTMLInputElement | null
+        return now?.getAttribute('aria-label') === wanted || now?.labels?.[0]?.textContent === wanted
+      },
+      {},
+      name,
+    )
+    await page.evaluate(() => (document.activeElement as HTMLElement).blur())
+  }
+  await command('shorter side')
+  await isClosed()
+  await focused('Lines of the shorter side')
+  await command('lead-in')
+  await isClosed()
+  await focused('Lead-in, before the first word')
+  // Folded away until it is asked for.
+  await command('section part')
+  await isClosed()
+  await focused('Whether this step begins a chapter')
+})
+
 test('what nobody means says so, and Escape leaves all as it was', async () => {
   const before = await savedLesson(page)
   await command('spinnaker')
@@ -82,5 +107,35 @@ test('the menu of a row does to it what it says, by pointer and by keys', async 
   await page.keyboard.press('Escape')
   await page.waitForFunction(() => !document.querySelector('[role=menuitem]'))
   await clickOn(page, 'Undo')
+  expect((await savedLesson(page)).lesson).toEqual(before)
+})
+
+test('in German everything is said in German, and found by German words', async () => {
+  const before = (await savedLesson(page)).lesson
+  await clickOn(page, 'How the pages look')
+  await clickOn(page, 'Deutsch')
+  await page.waitForFunction(() => document.documentElement.lang === 'de')
+  await waitForSheet(page)
+  await page.keyboard.down('Control')
+  await page.keyboard.press('k')
+  await page.keyboard.up('Control')
+  await page.waitForFunction(() => document.activeElement?.getAttribute('role') === 'combobox')
+  await page.keyboard.type('Musik leiser')
+  await page.keyboard.press('Enter')
+  await waitForText(page, 'Die Musik bleibt jetzt 18 LU unter der Stimme.')
+  // The dialog lies over the button until it has gone.
+  await page.waitForFunction(() => !document.querySelector('[role=combobox][aria-label^="Was möchten"]'))
+  await clickOn(page, 'Rückgängig')
+  await page.waitForSelector('[aria-label="Rückgängig"]:disabled')
+  const refused = await page.evaluate(async () => (await (await fetch('/api/lessons/gone/archive')).json()) as unknown)
+  expect(refused).toEqual({
+    error: 'Diese Lektion ist nicht mehr da. Vielleicht wurde sie in einem anderen Fenster gelöscht.',
+  })
+  await clickOn(page, 'Wie die Seiten aussehen')
+  await clickOn(page, 'English')
+  await page.waitForFunction(() => document.documentElement.lang === 'en')
+  await waitForSheet(page)
+  // What was undone in the last moment was kept in the browser.
+  await until(async () => (await savedLesson(page)).lesson.targets.clearance === before.targets.clearance)
   expect((await savedLesson(page)).lesson).toEqual(before)
 })

@@ -210,3 +210,23 @@ test.each([
   await clickOn(page, 'Fold the settings')
   await page.setViewport({ width: 1280, height: 800 })
 })
+
+test('a finger that rests on a step takes hold of it; one that moves at once scrolls', async () => {
+  const margin = (step: number) => page.waitForSelector(`[role=row][aria-label^="Step ${step},"] [data-margin]`)
+  const [x, from] = await centre((await margin(2))!)
+  const [, to] = await centre((await margin(1))!)
+  const swipe = async (rest: number) => {
+    await page.touchscreen.touchStart(x, from)
+    await new Promise((resolve) => setTimeout(resolve, rest))
+    for (let part = 1; part <= 8; part++) await page.touchscreen.touchMove(x, from + ((to - from) * part) / 8)
+    await page.touchscreen.touchEnd()
+  }
+  await swipe(0)
+  expect((await lesson()).steps.map(({ id }) => id)).toEqual(before.steps.map(({ id }) => id))
+  await page.$eval('[role=row]', (row) => {
+    for (let one = row.parentElement; one; one = one.parentElement) one.scrollTop = 0
+  })
+  await swipe(500)
+  const [first, second, ...rest] = before.steps.map(({ id }) => id)
+  await until(async () => (await lesson()).steps.map(({ id }) => id).join() === [second, first, ...rest].join())
+})

@@ -3,10 +3,14 @@ export default {
   rootDir: '..',
   testMatch: ['<rootDir>/tests/**/*.test.ts'],
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/src/messages/onServer.ts'],
   globalSetup: '<rootDir>/tests/support/makeDemo.mjs',
   testTimeout: 480_000,
   extensionsToTreatAsEsm: ['.ts'],
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  moduleNameMapper: {
+    '^@/(.*)$': '<rootDir>/src/$1',
+    '^use-intl/format-message$': '<rootDir>/node_modules/use-intl/dist/esm/production/format-message/format-only.js',
+  },
   modulePathIgnorePatterns: ['<rootDir>/.next/', '<rootDir>/dist/', '<rootDir>/.yarn-step/'],
   transform: {
     '^.+\\.ts$': [

@@ -211,6 +211,31 @@ describe('work is never lost', () => {
     await page.close()
   })
 
+  test.each([0, 250])(
+    'what is taken back before it was saved stays taken back, when %i ms later the page is loaded anew',
+    async (rest) => {
+      const { page } = await openPage(browser, lessonUrl())
+      await waitForSheet(page)
+      const before = await storedLesson(application.url, 'tide-table')
+      const strike = async (key: 'd' | 'z') => {
+        await page.keyboard.down('Control')
+        await page.keyboard.press(key)
+        await page.keyboard.up('Control')
+      }
+      await strike('d')
+      // It is kept in the browser by now, and not sent yet.
+      await new Promise((resolve) => setTimeout(resolve, 200))
+      await strike('z')
+      await new Promise((resolve) => setTimeout(resolve, rest))
+      await page.reload()
+      await waitForSheet(page)
+      expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+      await new Promise((resolve) => setTimeout(resolve, 1500))
+      expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+      await page.close()
+    },
+  )
+
   test('nor does a reload where the database of the browser has no time to answer any more', async () => {
     const page = await open()
     await page.evaluate(() => {

@@ -91,7 +91,7 @@ test('where one lesson could not follow, none is changed, and it is named', asyn
   await storeLesson(url, 'harbour-lights', revision, { ...lesson, steps: [...lesson.steps, ...more] })
   const before = await titlesOf('tide-table')
   await shareFirstStep()
-  await waitForText(page, `“${lesson.title}” can't follow, so no lesson was changed. A lesson can have 2000 steps`)
+  await waitForText(page, `“${lesson.title}” can't follow, so no lesson was changed. A lesson can have 2,000 steps`)
   expect(await titlesOf('tide-table')).toEqual(before)
   await storeLesson(url, 'harbour-lights', revision + 1, lesson)
 })

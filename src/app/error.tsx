@@ -1,16 +1,13 @@
 'use client'
 
 import { Button } from 'antd'
+import { say } from '@/messages/say'
 import { CrashNotice } from '@/ui/parts/CrashNotice'
 
 export default function PageError({ error, reset }: { error: Error; reset: () => void }) {
   return (
-    <CrashNotice
-      error={error}
-      what="What you did is safe: it is saved, or kept in this browser and saved when the lesson is opened again."
-      onAgain={reset}
-    >
-      <Button onClick={loadHome}>Go to your courses</Button>
+    <CrashNotice error={error} what={say('pages.whatYouDidIsSafe')} onAgain={reset}>
+      <Button onClick={loadHome}>{say('pages.goToYourCourses')}</Button>
     </CrashNotice>
   )
 }

@@ -8,14 +8,17 @@ import type { Metadata } from 'next'
 import { cookies } from 'next/headers'
 import { connection } from 'next/server'
 import type { ReactNode } from 'react'
+import '@/messages/onServer'
+import { language, say } from '@/messages/say'
 import { paletteCss } from '@/ui/ground/palette'
+import { WordsInPage } from '@/ui/parts/WordsInPage'
 import { readPreferences } from '@/ui/preferences'
 import { Providers } from '@/ui/providers'
 
-export const metadata: Metadata = {
-  title: { default: 'Your courses · Yarn Step', template: '%s · Yarn Step' },
-  description: 'Lessons in which picture, voice and music fit.',
-}
+export const generateMetadata = (): Metadata => ({
+  title: { default: `${say('pages.yourCourses')} · Yarn Step`, template: '%s · Yarn Step' },
+  description: say('pages.whatThisIs'),
+})
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   // Every page is made when it is asked for: its scripts carry a number that is used once (see src/server/headers.ts).
@@ -23,9 +26,10 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const store = await cookies()
   const preferences = readPreferences((name) => store.get(name)?.value)
   return (
-    <html lang="en" data-ground={preferences.ground}>
+    <html lang={language()} data-ground={preferences.ground}>
       <head>
         <style>{paletteCss()}</style>
+        <WordsInPage />
       </head>
       <body>
         <AntdRegistry>

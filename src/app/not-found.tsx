@@ -1,16 +1,15 @@
 import Link from 'next/link'
+import { say } from '@/messages/say'
 import { Brand } from '@/ui/parts/Brand'
 
-export const metadata = { title: 'Nothing here' }
+export const generateMetadata = () => ({ title: say('pages.nothingHere') })
 
 export default function NotFound() {
   return (
     <div style={{ padding: 40, display: 'grid', gap: 16, justifyItems: 'start' }}>
       <Brand />
-      <h1 style={{ fontSize: 22 }}>There is nothing here</h1>
-      <p>
-        The lesson may have been deleted. <Link href="/">Go to your courses</Link>.
-      </p>
+      <h1 style={{ fontSize: 22 }}>{say('pages.thereIsNothing')}</h1>
+      <p>{say.rich('pages.mayHaveBeenDeleted', { link: (words) => <Link href="/">{words}</Link> })}</p>
     </div>
   )
 }

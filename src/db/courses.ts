@@ -6,6 +6,7 @@ import type { AnyLessonListing, CourseListing } from '@/core/course/listing'
 import { cutText } from '@/core/text'
 import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { NotThere } from '@/core/userError'
+import { say } from '@/messages/say'
 import { db, transaction } from './client'
 import { courses, lessons } from './schema'
 import { summaries, type Summarised } from './summaries'
@@ -50,12 +51,12 @@ export async function setOrder(what: 'courses' | 'lessons', ids: readonly string
 
 export async function renameCourse(id: string, title: string): Promise<void> {
   const done = await db().update(courses).set({ title }).where(isPresent(id)).returning({ id: courses.id })
-  if (done.length === 0) throw new NotThere('This course is no longer there.')
+  if (done.length === 0) throw new NotThere(say('server.courseGone'))
 }
 
 export async function courseTitle(id: string): Promise<string> {
   const [course] = await db().select().from(courses).where(isPresent(id))
-  if (!course) throw new NotThere('This course is no longer there.')
+  if (!course) throw new NotThere(say('server.courseGone'))
   return course.title
 }
 

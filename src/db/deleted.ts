@@ -1,6 +1,7 @@
 import { and, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm'
 import type { DeletedListing } from '@/core/course/listing'
 import { NotThere } from '@/core/userError'
+import { say } from '@/messages/say'
 import { db, transaction } from './client'
 import { courses, lessons } from './schema'
 
@@ -8,11 +9,10 @@ import { courses, lessons } from './schema'
 
 const KEPT_DAYS = 30
 
-export const deleteLesson = (id: string) =>
-  markDeleted(lessons, id, 'This lesson is no longer there. It may have been deleted in another window.')
+export const deleteLesson = (id: string) => markDeleted(lessons, id, say('server.lessonGone'))
 
 /** Its lessons are not there with it. */
-export const deleteCourse = (id: string) => markDeleted(courses, id, 'This course is no longer there.')
+export const deleteCourse = (id: string) => markDeleted(courses, id, say('server.courseGone'))
 
 async function markDeleted(table: typeof lessons | typeof courses, id: string, missing: string): Promise<void> {
   const gone = await db()
@@ -23,8 +23,6 @@ async function markDeleted(table: typeof lessons | typeof courses, id: string, m
   if (gone.length === 0) throw new NotThere(missing)
 }
 
-const GONE = 'This was deleted too long ago to be brought back.'
-
 /** With its course, where that was deleted too. */
 export async function bringBackLesson(id: string): Promise<void> {
   await transaction(async (tx) => {
@@ -33,14 +31,14 @@ export async function bringBackLesson(id: string): Promise<void> {
       .set({ deletedAt: null })
       .where(eq(lessons.id, id))
       .returning({ course: lessons.courseId })
-    if (!row) throw new NotThere(GONE)
+    if (!row) throw new NotThere(say('server.deletedTooLongAgo'))
     await tx.update(courses).set({ deletedAt: null }).where(eq(courses.id, row.course))
   })
 }
 
 export async function bringBackCourse(id: string): Promise<void> {
   const [row] = await db().update(courses).set({ deletedAt: null }).where(eq(courses.id, id)).returning()
-  if (!row) throw new NotThere(GONE)
+  if (!row) throw new NotThere(say('server.deletedTooLongAgo'))
 }
 
 /** What can be brought back, the last deleted first. */

@@ -5,6 +5,7 @@ import { assertStorable } from '@/core/lesson/storable'
 import { documentOf } from '@/core/lesson/telling'
 import { readLesson } from '@/core/lesson/upgrade'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import { db } from './client'
 import { isReadable, loadLesson, saveLesson } from './lessons'
 import { lessons } from './schema'
@@ -48,5 +49,5 @@ async function changeLesson(id: string, change: (lesson: Lesson) => Lesson): Pro
     if (next === lesson) return false
     if ((await saveLesson(id, revision, documentOf(next), nanoid())).saved) return true
   }
-  throw new UserError('One of these lessons is being saved again and again. Wait a moment, then say it once more.')
+  throw new UserError(say('server.lessonsBusy'))
 }

@@ -14,10 +14,14 @@ import {
   type JobStatus,
 } from '@/core/messages/job'
 import { NotThere } from '@/core/userError'
+import { isLanguage, LANGUAGES, type Language } from '@/messages/languages'
+import { language, say } from '@/messages/say'
 import { db, type Transaction } from './client'
 import { jobs } from './schema'
 
 export interface JobRow<K extends JobKind = JobKind> extends JobStatus<K> {
+  /** Of whoever asked. */
+  language: Language
   input: JobInputOf<K>
 }
 
@@ -32,10 +36,10 @@ export async function insertJob(
   const lessonId = 'lesson' in input ? input.lesson : null
   const inserted = await tx
     .insert(jobs)
-    .values({ id, kind: input.kind, input, lessonId, state: 'waiting' })
+    .values({ id, kind: input.kind, input, lessonId, language: language(), state: 'waiting' })
     .onConflictDoUpdate({
       target: jobs.id,
-      set: { state: 'waiting', progress: 0, error: null, errorCode: null, createdAt: new Date() },
+      set: { state: 'waiting', language: language(), progress: 0, error: null, errorCode: null, createdAt: new Date() },
       setWhere: inArray(jobs.state, ['failed', 'cancelled']),
     })
     .returning({ id: jobs.id })
@@ -58,7 +62,7 @@ export async function findJob(id: string): Promise<JobRow | null> {
 /** A job of this kind that must be there. */
 export async function loadJob<K extends JobKind>(id: string, kind: K): Promise<JobRow<K>> {
   const row = await findJob(id)
-  if (row?.kind !== kind) throw new NotThere('This is no longer there. Make it again.')
+  if (row?.kind !== kind) throw new NotThere(say('server.jobGone'))
   return row as unknown as JobRow<K>
 }
 
@@ -150,10 +154,21 @@ export const revisionsWanted = (lesson: string) =>
       and(eq(jobs.lessonId, lesson), inArray(jobs.state, [...UNDER_WAY]), sql`${jobs.input}->>'revision' is not null`),
     )
 
-function readRow({ id, kind, state, progress, error, errorCode, result, input }: typeof jobs.$inferSelect): JobRow {
+function readRow({
+  id,
+  kind,
+  language: asked,
+  state,
+  progress,
+  error,
+  errorCode,
+  result,
+  input,
+}: typeof jobs.$inferSelect): JobRow {
   return {
     id,
     kind,
+    language: isLanguage(asked) ? asked : LANGUAGES[0],
     state,
     progress,
     error,

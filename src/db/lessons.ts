@@ -10,6 +10,7 @@ import { readLesson } from '@/core/lesson/upgrade'
 import { LIMITS } from '@/core/lesson/limits'
 import { cutText } from '@/core/text'
 import { NotThere, UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import { setLessonMedia } from './assets'
 import { db, transaction, type Transaction } from './client'
 import { revisionsWanted } from './jobs'
@@ -53,7 +54,7 @@ export async function findLesson(id: string): Promise<SavedLesson | null> {
 }
 
 function asSaved({ id, courseId, revision, save, savedAt, document }: typeof lessons.$inferSelect): SavedLesson {
-  if (!isReadable(document)) throw new UserError(UNREADABLE)
+  if (!isReadable(document)) throw new UserError(say('server.unreadable'))
   return { id, courseId, revision, save, savedAt, lesson: readLesson(document) }
 }
 
@@ -66,9 +67,6 @@ export function isReadable(document: unknown): boolean {
     return false
   }
 }
-
-const UNREADABLE =
-  'This lesson can not be read by this program: it was made by a newer one, or it is damaged. Nothing of it is lost; download it from the home page.'
 
 /** As it stands in the document; empty where there is no such lesson. */
 export async function lessonTitle(id: string): Promise<string> {
@@ -83,15 +81,13 @@ export async function lessonTitle(id: string): Promise<string> {
 /** Throws NotThere where there is no such lesson. */
 export async function presentRevision(id: string): Promise<number> {
   const [row] = await db().select({ revision: lessons.revision }).from(lessons).where(isPresent(id))
-  if (!row) throw new NotThere(GONE)
+  if (!row) throw new NotThere(say('server.lessonGone'))
   return row.revision
 }
 
-const GONE = 'This lesson is no longer there. It may have been deleted in another window.'
-
 export async function loadLesson(id: string): Promise<SavedLesson> {
   const found = await findLesson(id)
-  if (!found) throw new NotThere(GONE)
+  if (!found) throw new NotThere(say('server.lessonGone'))
   return found
 }
 
@@ -138,7 +134,7 @@ export async function saveLesson(id: string, base: number, json: unknown, save: 
       .select({ revision: lessons.revision, savedAt: lessons.savedAt, save: lessons.save })
       .from(lessons)
       .where(isPresent(id))
-    if (!now) throw new NotThere(GONE)
+    if (!now) throw new NotThere(say('server.lessonGone'))
     if (now.save === save) return { saved: true, revision: now.revision }
     return { saved: false, revision: now.revision, savedAt: now.savedAt.toISOString() }
   })
@@ -183,10 +179,8 @@ export async function nameRevision(id: string, revision: number, name: string): 
     .set({ name: name.trim() || null })
     .where(and(eq(revisions.lessonId, id), eq(revisions.revision, revision)))
     .returning({ revision: revisions.revision })
-  if (done.length === 0) throw new NotThere(VERSION_GONE)
+  if (done.length === 0) throw new NotThere(say('server.versionGone'))
 }
-
-const VERSION_GONE = 'This version of the lesson is no longer there.'
 
 /** `language`: in which it is told; undefined: in its own. */
 export async function loadRevision(id: string, revision: number, language?: string): Promise<Lesson> {
@@ -194,6 +188,6 @@ export async function loadRevision(id: string, revision: number, language?: stri
     .select({ document: revisions.document })
     .from(revisions)
     .where(and(eq(revisions.lessonId, id), eq(revisions.revision, revision)))
-  if (!row) throw new NotThere(VERSION_GONE)
+  if (!row) throw new NotThere(say('server.versionGone'))
   return readLesson(row.document, language)
 }

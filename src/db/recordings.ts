@@ -1,6 +1,7 @@
 import { and, eq, inArray, lt, ne, or, sql } from 'drizzle-orm'
 import { recordingDetailsSchema, type RecordingDetails, type RecordingKind } from '@/core/messages/recording'
 import { NotThere } from '@/core/userError'
+import { say } from '@/messages/say'
 import { db, type Transaction } from './client'
 import { recordings } from './schema'
 
@@ -21,7 +22,7 @@ export async function openRecording(
 
 export async function loadRecording(id: string): Promise<RecordingRow> {
   const [row] = await db().select().from(recordings).where(eq(recordings.id, id))
-  if (!row) throw new NotThere('This recording is no longer there.')
+  if (!row) throw new NotThere(say('server.recordingGone'))
   return { ...row, details: recordingDetailsSchema.parse(row.details) }
 }
 

@@ -112,6 +112,8 @@ export const jobs = pgTable(
     input: jsonb('input').notNull(),
     /** Whose it is, where it goes with a lesson. */
     lessonId: text('lesson_id').references(() => lessons.id, { onDelete: 'cascade' }),
+    /** Of whoever asked: what is said of it is said in that. */
+    language: text('language').notNull().default('en'),
     state: text('state', { enum: JOB_STATES }).notNull(),
     progress: real('progress').notNull().default(0),
     error: text('error'),

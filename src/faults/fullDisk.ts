@@ -3,11 +3,12 @@ import { join } from 'node:path'
 import { writeWav } from '@/core/formats/wav'
 import { noise } from '@/core/testing/signals'
 import { importMedia } from '@/media/import/import'
-import { DISK_FULL, isDiskFull } from '@/media/store/disk'
+import { isDiskFull } from '@/media/store/disk'
 import { runProgram } from '@/media/process'
 import { makeVoiceFile, recordedBytes, writePiece } from '@/media/import/recordings'
 import { openStore, storeSource } from '@/media/store/store'
 import { DRAFTS, folderObjects } from '@/media/store/folderObjects'
+import { say } from '@/messages/say'
 
 const SIZE = 24 * 1024 ** 2
 
@@ -78,7 +79,7 @@ async function importUntilFull(folder: string, expect: Expect): Promise<void> {
   await writeFile(filler, new Uint8Array(16 * 1024 ** 2))
   const failed: unknown = await importMedia(store, file, 'long.wav').catch((error: unknown) => error)
   expect(
-    isDiskFull(failed) || (failed as Error).message === DISK_FULL,
+    isDiskFull(failed) || (failed as Error).message === say('server.diskFull'),
     `an import told a full disk as ${String(failed)}`,
   )
   const drafts = await readdir(join(folder, 'media', DRAFTS)).catch(() => [])

@@ -24,6 +24,7 @@ import { withWorkFolder } from '@/media/store/workFolder'
 import { findScenes } from '@/media/video/scenes'
 import { readAloud } from '@/media/speech/reading'
 import { languageOf } from '@/media/speech/voices'
+import { say } from '@/messages/say'
 import { assetStore, mediaStore } from './places'
 import type { WorkOptions } from './workOptions'
 
@@ -81,8 +82,8 @@ const balance = async ({ id, lesson }: Extract<ComputeWork, { kind: 'balance' }>
 
 async function effect({ effect: id }: JobInputOf<'effect'>): Promise<JobResult<'effect'>> {
   const made = EFFECTS.find((one) => one.id === id)
-  if (!made) throw new UserError('There is no such sound in the library.')
-  return asMedia(writeWav([made.make()], HOUSE_RATE), `${made.name}.wav`)
+  if (!made) throw new UserError(say('server.thereIsNoSuchSound'))
+  return asMedia(writeWav([made.make()], HOUSE_RATE), `${say(`effects.${made.id}`)}.wav`)
 }
 
 /** Takes the bytes of a WAV file into the store. */

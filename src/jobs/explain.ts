@@ -1,6 +1,7 @@
 import type { JobError } from '@/core/messages/job'
 import { UserError } from '@/core/userError'
-import { DISK_FULL, isDiskFull } from '@/media/store/disk'
+import { isDiskFull } from '@/media/store/disk'
+import { say } from '@/messages/say'
 
 /** Why work could not be done, as its author reads it. */
 export interface Reason {
@@ -24,6 +25,6 @@ export function explain(error: unknown): Reason {
   if (error instanceof UserError) return { sentence: error.message, code: 'refused' }
   console.error(error)
   return isDiskFull(error)
-    ? { sentence: DISK_FULL, code: 'disk-full' }
-    : { sentence: 'Something went wrong inside the program, and it was noted in the log. Try it again.', code: 'fault' }
+    ? { sentence: say('server.diskFull'), code: 'disk-full' }
+    : { sentence: say('server.programFault'), code: 'fault' }
 }

@@ -1,7 +1,7 @@
 import { newestOf } from './newestOf'
 
 test('only so many run at once: the newest win, and the others are told', async () => {
-  const limited = newestOf(2, 'Another was asked for.')
+  const limited = newestOf(2, () => 'Another was asked for.')
   const begun: number[] = []
   const ends: (() => void)[] = []
   const work = (number: number) =>

@@ -4,7 +4,7 @@ import { UserError } from '@/core/userError'
  * Lets `most` pieces of work run at once; where one more is asked for, the oldest is broken off, and whoever waits for it is
  * told `sentence`.
  */
-export function newestOf(most: number, sentence: string) {
+export function newestOf(most: number, sentence: () => string) {
   const running: AbortController[] = []
   return async <T>(work: (signal: AbortSignal) => Promise<T>, gone?: AbortSignal): Promise<T> => {
     const own = new AbortController()
@@ -13,7 +13,7 @@ export function newestOf(most: number, sentence: string) {
     try {
       return await work(gone ? AbortSignal.any([own.signal, gone]) : own.signal)
     } catch (error) {
-      throw own.signal.aborted ? new UserError(sentence, { cause: error }) : error
+      throw own.signal.aborted ? new UserError(sentence(), { cause: error }) : error
     } finally {
       const index = running.indexOf(own)
       if (index >= 0) running.splice(index, 1)

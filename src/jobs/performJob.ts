@@ -1,6 +1,8 @@
 import type { JobInput, JobInputOf, JobKind, JobResult } from '@/core/messages/job'
-import { failJob, findJob, finishJob, reportProgress } from '@/db/jobs'
+import { failJob, findJob, finishJob, reportProgress, type JobRow } from '@/db/jobs'
 import { loadRevision } from '@/db/lessons'
+import { speaking } from '@/messages/onServer'
+import { say } from '@/messages/say'
 import { exportLesson, forgetExport } from './exportLesson'
 import { forgetIncoming, importFile } from './importFile'
 import { endWithError, throttled } from './reporting'
@@ -10,20 +12,29 @@ import type { WorkOptions } from './workOptions'
 /** Does a job that stands in its table, and writes down what came of it. One that was cancelled is broken off. */
 export async function performJob(id: string): Promise<void> {
   const row = await findJob(id)
-  if (!row || !(await reportProgress(id, 0))) return
+  if (row && (await reportProgress(id, 0))) await speaking(row.language, () => performRow(row))
+}
+
+/** In the language of whoever asked for it. */
+export async function giveUpJob(id: string): Promise<void> {
+  const row = await findJob(id)
+  if (row) await speaking(row.language, () => failJob(id, say('server.givenUp'), 'given-up'))
+}
+
+async function performRow({ id, input }: JobRow): Promise<void> {
   const cancel = new AbortController()
   const onProgress = throttled(async (progress) => {
     if (!(await reportProgress(id, progress))) cancel.abort()
   })
   try {
-    const result = await perform(id, row.input, { signal: cancel.signal, onProgress })
+    const result = await perform(id, input, { signal: cancel.signal, onProgress })
     const isWanted = await finishJob(id, result)
-    if (!isWanted && row.input.kind === 'export') await forgetExport(id, row.input)
+    if (!isWanted && input.kind === 'export') await forgetExport(id, input)
   } catch (error) {
     // Where the database is away nothing is ended: it is done again.
     if (!cancel.signal.aborted) await endWithError(error, (sentence, code) => failJob(id, sentence, code))
   }
-  if (row.input.kind === 'import') await forgetIncoming(id, row.input)
+  if (input.kind === 'import') await forgetIncoming(id, input)
 }
 
 async function perform(id: string, input: JobInput, options: WorkOptions): Promise<JobResult<JobKind>> {

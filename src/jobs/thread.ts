@@ -1,4 +1,6 @@
 import { parentPort } from 'node:worker_threads'
+import { speaking } from '@/messages/onServer'
+import { say } from '@/messages/say'
 import { explain } from './explain'
 import type { Answer, Order } from './threads'
 import { WORK } from './work'
@@ -9,17 +11,17 @@ let running: AbortController | null = null
 
 parentPort!.on('message', (order: Order) => {
   if ('abort' in order) running?.abort()
-  else void work(order)
+  else void speaking(order.language, () => work(order))
 })
 
 async function work({ name, input }: Extract<Order, { name: string }>): Promise<void> {
   running = new AbortController()
   const { signal } = running
-  const say = (answer: Answer) => parentPort!.postMessage(answer)
+  const answer = (one: Answer) => parentPort!.postMessage(one)
   try {
     const perform = WORK[name] as (input: unknown, options: object) => Promise<unknown>
-    say({ done: await perform(input, { signal, onProgress: (progress: number) => say({ progress }) }) })
+    answer({ done: await perform(input, { signal, onProgress: (progress: number) => answer({ progress }) }) })
   } catch (error) {
-    say({ failed: signal.aborted ? { sentence: 'It was broken off.', code: 'fault' } : explain(error) })
+    answer({ failed: signal.aborted ? { sentence: say('server.brokenOff'), code: 'fault' } : explain(error) })
   }
 }

@@ -1,4 +1,6 @@
 import { Worker } from 'node:worker_threads'
+import type { Language } from '@/messages/languages'
+import { language } from '@/messages/say'
 import { WorkFailed, type Reason } from './explain'
 import { WORK, type Work, type WorkName } from './work'
 import type { WorkOptions } from './workOptions'
@@ -9,7 +11,7 @@ import type { WorkOptions } from './workOptions'
  */
 
 /** What a thread is told, and what it answers. */
-export type Order = { name: WorkName; input: unknown } | { abort: true }
+export type Order = { name: WorkName; input: unknown; language: Language } | { abort: true }
 export type Answer = { progress: number } | { done: unknown } | { failed: Reason }
 
 const IDLE = 30_000 // ms
@@ -53,7 +55,7 @@ async function inThread<N extends WorkName>(
       const onExit = () => reject(new Error('a thread ended in the middle of its work'))
       thread.on('message', onAnswer).on('error', reject).on('exit', onExit)
       forget = () => thread.off('message', onAnswer).off('error', reject).off('exit', onExit)
-      thread.postMessage({ name, input } satisfies Order)
+      thread.postMessage({ name, input, language: language() } satisfies Order)
     })
     forget()
     rest(thread)

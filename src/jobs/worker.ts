@@ -2,10 +2,9 @@ import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type PgBoss from 'pg-boss'
 import { pool } from '@/db/client'
-import { failJob } from '@/db/jobs'
 import { projectFolder } from '@/media/settings'
 import { holding, recoverOrphans, resendLost } from './orphans'
-import { performJob } from './performJob'
+import { giveUpJob, performJob } from './performJob'
 import { workInThreads } from './threads'
 import { clearAway } from './clearAway'
 import { endWithParent } from './parent'
@@ -20,8 +19,6 @@ const LOOK_FOR_JOBS = 500 // ms
 const LOOK_FOR_ORPHANS = 2000 // ms
 const LOOK_FOR_LOST = 60_000 // ms
 const CLEAR_AWAY = 24 * 3600_000 // ms
-const GIVEN_UP =
-  'This was broken off several times, so it was given up. Try it again; if it happens again, try a smaller file.'
 
 let stopping = false
 
@@ -36,7 +33,7 @@ void again(LOOK_FOR_LOST, async () => {
   if (sent > 0) console.log(`${sent} jobs had been lost and were sent again.`)
 })
 void again(LOOK_FOR_ORPHANS, beThere)
-void again(LOOK_FOR_ORPHANS, () => recoverOrphans(giveUp))
+void again(LOOK_FOR_ORPHANS, () => recoverOrphans(({ id }) => giveUpJob(id)))
 for (const lane of LANES) for (let i = 0; i < AT_ONCE[lane]; i++) void takeJobs(lane)
 void again(CLEAR_AWAY, () => clearAway())
 void startUpkeep()
@@ -72,8 +69,6 @@ async function doJob(lane: Lane, { id, data }: PgBoss.Job<JobData>): Promise<voi
     await queue().fail(lane, id, { reason: String(error) })
   }
 }
-
-const giveUp = ({ id }: JobData): Promise<void> => failJob(id, GIVEN_UP, 'given-up')
 
 async function startUpkeep(): Promise<void> {
   while (!stopping) {

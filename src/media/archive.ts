@@ -15,6 +15,8 @@ import { readLesson } from '@/core/lesson/upgrade'
 import { withinFiles } from '@/core/lesson/withinFiles'
 import { parseStorableJson } from '@/core/text'
 import { UserError } from '@/core/userError'
+import { decimal } from '@/messages/numbers'
+import { say } from '@/messages/say'
 import { freeBytes } from './store/disk'
 import { importMedia, type ImportOptions } from './import/import'
 import { hashFile, PARTS, type MediaStore } from './store/store'
@@ -95,7 +97,7 @@ export interface SavedCopy {
 export async function readArchive(path: string, store: MediaStore, options: ImportOptions = {}): Promise<Lesson> {
   const { course, lessons } = await readCopy(path, store, options)
   if (!course) return lessons[0]!
-  throw new UserError('This is a saved course, and a lesson is wanted here. Open it on the home page.')
+  throw new UserError(say('imports.courseNotLesson'))
 }
 
 /** The same for a copy of either kind. */
@@ -153,8 +155,7 @@ async function takeFiles(
     // Numbered, so that no name in the archive ever becomes a path.
     const original = join(work, String(i))
     await unpack(zip, files[i]!, original)
-    if ((await hashFile(original)) !== hash)
-      throw new UserError(`This copy is damaged: "${name}" in it has changed. Save the copy again.`)
+    if ((await hashFile(original)) !== hash) throw new UserError(say('imports.copyDamaged', { name }))
     lengths.set(hash, (await importMedia(store, original, name, options)).length)
     await rm(original)
     options.onProgress?.((i + 1) / wanted.length)
@@ -166,35 +167,26 @@ async function openArchive(path: string): Promise<ZipFile> {
   try {
     return await openZip(path)
   } catch (error) {
-    throw new UserError('This is not a saved lesson, or it is damaged. Choose a file made by "Save a copy".', {
+    throw new UserError(say('imports.notALesson'), {
       cause: error,
     })
   }
 }
 
 const refusal = (why: 'many' | 'twice') =>
-  new UserError(why === 'many' ? 'This copy holds too many files to be opened.' : DAMAGED)
-
-const DAMAGED = 'This archive is damaged. Save the copy again.'
+  new UserError(why === 'many' ? say('imports.copyHasTooManyFiles') : say('imports.archiveDamaged'))
 
 function sentenceFor(error: Error): Error {
   if (error instanceof UserError || (error as NodeJS.ErrnoException).code === 'ENOSPC') return error
   const climbs = /relative path|absolute path|invalid characters/.test(error.message)
-  return new UserError(
-    climbs
-      ? 'This archive holds paths that lead out of it, so it was not opened. Use a copy saved by this application.'
-      : DAMAGED,
-    { cause: error },
-  )
+  return new UserError(climbs ? say('imports.archiveLeadsOut') : say('imports.archiveDamaged'), { cause: error })
 }
 
 function entryOf(entries: ReadonlyMap<string, Entry>, name: string): Entry {
   const entry = entries.get(name)
   if (entry) return entry
   throw new UserError(
-    name.endsWith('.json')
-      ? `This is not a saved lesson: there is no ${name} in it. Choose a file made by "Save a copy".`
-      : DAMAGED,
+    name.endsWith('.json') ? say('imports.lessonPartMissing', { name }) : say('imports.archiveDamaged'),
   )
 }
 
@@ -203,10 +195,8 @@ async function assertFits(files: readonly Entry[], folder: string): Promise<void
   const bytes = files.reduce((sum, { uncompressedSize }) => sum + uncompressedSize, 0)
   const free = await freeBytes(folder)
   if (2 * bytes <= free) return
-  const inGigabytes = (count: number) => (count / 1e9).toFixed(1)
-  throw new UserError(
-    `This copy holds ${inGigabytes(bytes)} GB, and there is room for ${inGigabytes(free / 2)} GB on this server's disk. Make room, then open it again.`,
-  )
+  const inGigabytes = (count: number) => decimal(count / 1e9)
+  throw new UserError(say('imports.copyTooLarge', { bytes: inGigabytes(bytes), free: inGigabytes(free / 2) }))
 }
 
 async function unpack(zip: ZipFile, entry: Entry, out: string): Promise<void> {
@@ -218,7 +208,7 @@ async function unpack(zip: ZipFile, entry: Entry, out: string): Promise<void> {
 }
 
 async function jsonOf(zip: ZipFile, entry: Entry): Promise<unknown> {
-  if (entry.uncompressedSize > MOST_JSON) throw new UserError('The lesson in this copy is too large to be opened.')
+  if (entry.uncompressedSize > MOST_JSON) throw new UserError(say('imports.lessonTooLarge'))
   const bytes = await bytesOf(zip, entry).catch((error: Error) => {
     throw sentenceFor(error)
   })
@@ -229,7 +219,7 @@ function parseAs<I, T>(read: (json: I) => T, json: I): T {
   try {
     return read(json)
   } catch (error) {
-    throw new UserError('The lesson in this copy is damaged or was made by a newer version. Save the copy again.', {
+    throw new UserError(say('imports.lessonDamaged'), {
       cause: error,
     })
   }

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { LIMITS } from '@/core/lesson/limits'
 import { UserError } from '@/core/userError'
 import type { Hertz, Seconds } from '@/core/units'
-import { DISK_FULL } from './store/disk'
+import { say } from '@/messages/say'
 import { ProgramError, runProgram, type RunOptions } from './process'
 
 /**
@@ -145,12 +145,12 @@ function pictureOf(stream: z.infer<typeof probeSchema>['streams'][number]): Pict
 }
 
 export const tooLong = (name: string) =>
-  new UserError(`This file is longer than ${LIMITS.length / 3600} hours: ${name}. Split it into shorter files.`)
+  new UserError(say('imports.fileTooLong', { hours: LIMITS.length / 3600, name }))
 
 function readProbe(output: Buffer, name: string): z.infer<typeof probeSchema> {
   const parsed = probeSchema.safeParse(JSON.parse(output.toString('utf8') || '{}'))
   if (parsed.success) return parsed.data
-  throw new UserError(`This file is damaged or incomplete: ${name}. Copy or save it again, then bring it in.`, {
+  throw new UserError(say('imports.fileDamaged', { name }), {
     cause: parsed.error,
   })
 }
@@ -160,14 +160,9 @@ const RATES = { least: 4000, most: 768_000 } satisfies Record<string, Hertz>
 const MOST_CHANNELS = 8
 
 function refuseOddSound(rate: Hertz, channels: number, name: string): void {
-  if (rate < RATES.least || rate > RATES.most)
-    throw new UserError(
-      `This sound has ${rate.toLocaleString('en')} samples a second: ${name}. Save it with 44,100 or 48,000, then bring it in.`,
-    )
+  if (rate < RATES.least || rate > RATES.most) throw new UserError(say('imports.oddRate', { rate, name }))
   if (channels > MOST_CHANNELS)
-    throw new UserError(
-      `This sound has ${channels} channels: ${name}. Save it with one or two (at most ${MOST_CHANNELS}), then bring it in.`,
-    )
+    throw new UserError(say('imports.tooManyChannels', { channels, name, most: MOST_CHANNELS }))
 }
 
 /** Formats that don't state their length: what ffprobe says of them is reckoned from the first moments. */
@@ -252,15 +247,15 @@ export async function orDamaged<T>(name: string, work: () => Promise<T>): Promis
 export function sentenceFor({ reason }: ProgramError, name: string): string {
   switch (reason) {
     case 'disk':
-      return DISK_FULL
+      return say('server.diskFull')
     case 'time':
-      return `Reading this file takes too long: ${name}. Split it into shorter ones, or save it in another format.`
+      return say('imports.fileTakesLong', { name })
     case 'memory':
-      return `This file needs more memory to be read than there is for it: ${name}. Save it smaller, or in another format.`
+      return say('imports.fileNeedsMemory', { name })
     case 'missing':
-      return `What is needed to read this file is not installed on this machine: ${name}. Save it in another format, or have Yarn Step set up anew.`
+      return say('imports.readerMissing', { name })
     case 'program':
-      return `This file is damaged or incomplete: ${name}. Copy or save it again, then bring it in.`
+      return say('imports.fileDamaged', { name })
   }
 }
 

@@ -8,6 +8,8 @@ import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import type { Analysis } from '@/core/measure/analysis'
 import type { AnalysisOf } from '@/core/mix/mixPlan'
+import { listed } from '@/messages/numbers'
+import { say } from '@/messages/say'
 import { cleanMedia } from './cleaning'
 import type { MediaStore } from './store/store'
 
@@ -49,12 +51,12 @@ export async function assertCanBeMade(lesson: Lesson, store: MediaStore): Promis
   const missing = [...mediaInUse(lesson)].filter((hash) => !infoOf(hash)).map((hash) => titleOf(lesson, hash))
   if (missing.length > 0)
     throw new UserError(
-      `These files are missing: ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ' and more' : ''}. Bring them in again, or take them out of the lesson.`,
+      say('imports.filesMissing', { names: listed(missing.slice(0, 5)), more: Math.max(0, missing.length - 5) }),
     )
   lesson.steps.forEach((step, index) => {
     for (const picture of picturesOfStep(step)) {
       const obstacle = obstacleIn(picture, infoOf, 1 / lesson.frame.rate)
-      if (obstacle) throw new UserError(`Step ${index + 1}: ${obstacle}`)
+      if (obstacle) throw new UserError(say('findings.ofStep', { number: index + 1, what: obstacle }))
     }
   })
 }
@@ -65,10 +67,10 @@ function obstacleIn(
   shortest: Seconds,
 ): string | null {
   if (picture.kind === 'recording' && partsBetweenCuts(picture).every(({ from, to }) => to - from < shortest))
-    return 'everything of its recording is cut out. Take back a cut, or give the step another picture.'
+    return say('imports.allCutOut')
   const pages = picture.kind === 'still' ? (infoOf(picture.media)?.pages.length ?? 0) : Infinity
   return picture.kind === 'still' && picture.page > pages
-    ? `it shows page ${picture.page} of a file that has ${pages}. Give the step another picture.`
+    ? say('imports.itShowsPageOf', { page: picture.page, pages })
     : null
 }
 

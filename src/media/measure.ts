@@ -5,6 +5,7 @@ import { createEnergyMeter, type LoudnessTrack } from '@/core/measure/energyMete
 import { createTruePeakMeter } from '@/core/measure/truePeak'
 import { UserError } from '@/core/userError'
 import type { DecibelsTruePeak, Hertz } from '@/core/units'
+import { say } from '@/messages/say'
 import { decodeSound, deinterleave, probeFile } from './ffmpeg'
 import { identifyFile } from './import/identify'
 
@@ -19,11 +20,11 @@ type Take = (channels: Float32Array[]) => void
 export async function measureFile(path: string): Promise<Measured> {
   const name = basename(path)
   const { demuxer } = await identifyFile(path, name)
-  if (!demuxer) throw new UserError(`This file has no sound in it: ${name}. Choose a sound file or a recording.`)
+  if (!demuxer) throw new UserError(say('imports.noSoundToTake', { name }))
   const wav = demuxer === 'wav' ? await wavHeader(path) : null
   if (wav) return measureWith(wav.rate, wav.channels, (take) => readWavFile(path, wav, take))
   const { sound } = await probeFile(path, demuxer, name)
-  if (!sound) throw new UserError(`This file has no sound in it: ${name}. Choose a file with an audio track.`)
+  if (!sound) throw new UserError(say('imports.noSoundTrack', { name }))
   const { rate, channels } = sound
   return measureWith(rate, channels, (take) =>
     decodeSound(path, demuxer, name, sound, (samples) => take(deinterleave(samples, channels))),

@@ -34,8 +34,10 @@ export class ProgramError extends Error {
     program: string,
     readonly messages: string,
     readonly reason: FailureReason = 'program',
+    /** By which it was ended, where it did not end by itself. */
+    readonly signal: NodeJS.Signals | null = null,
   ) {
-    super(`${program} failed (${reason}): ${messages}`)
+    super(`${program} failed (${signal ?? reason}): ${messages}`)
   }
 }
 
@@ -61,7 +63,9 @@ export async function runProgram(program: string, args: readonly string[], optio
     ])
     signal?.throwIfAborted()
     if (ended === NOT_FOUND) throw new ProgramError(program, messages, 'missing')
-    if (ended !== 0) throw new ProgramError(program, messages, isTimeUp ? 'time' : reasonIn(messages, child.signalCode))
+    const { signalCode } = child
+    if (ended !== 0)
+      throw new ProgramError(program, messages, isTimeUp ? 'time' : reasonIn(messages, signalCode), signalCode)
     return Buffer.concat(kept)
   } finally {
     clearTimeout(timer)

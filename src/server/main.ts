@@ -5,6 +5,8 @@ import next from 'next'
 import sirv from 'sirv'
 import { endWithParent } from '@/jobs/parent'
 import { projectFolder } from '@/media/settings'
+import { languageOf } from '@/messages/languages'
+import { speaking } from '@/messages/onServer'
 import { safetyHeaders } from './headers'
 import { allowedHosts, assertLoopback, refusal } from './strangers'
 
@@ -42,7 +44,8 @@ const server = createServer((request, response) => {
   }
   // The application reads from here which nonce its scripts are to carry.
   request.headers['content-security-policy'] = response.getHeader('content-security-policy') as string
-  if (!request.url?.startsWith(`${STATIC}/`)) return void handle(request, response)
+  const language = languageOf(request.headers.cookie ?? '', request.headers['accept-language'] ?? '')
+  if (!request.url?.startsWith(`${STATIC}/`)) return void speaking(language, () => handle(request, response))
   const { url } = request
   request.url = url.slice(STATIC.length)
   built(request, response, () => {

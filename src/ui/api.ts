@@ -1,5 +1,6 @@
 import type { FrameShape } from '@/core/lesson/framing'
 import type { Layer, Look } from '@/core/lesson/layers'
+import { say } from '@/messages/say'
 
 /** The server has understood and says no; asking again would not help. */
 export class Refusal extends Error {
@@ -15,12 +16,12 @@ export async function call<T>(path: string, options: { method?: string; body?: u
     method,
     ...(body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
   }).catch(() => {
-    throw new Error('The server does not answer. Check that it is running; your work stays in this window.')
+    throw new Error(say('parts.noAnswer'))
   })
   const answer = (await response.json().catch(() => ({}))) as { error?: string }
   if (REFUSED.includes(response.status)) throw new Refusal(answer.error)
   if (!response.ok && response.status !== 409)
-    throw new Error(answer.error ?? `The server answered ${response.status}.`)
+    throw new Error(answer.error ?? say('parts.answered', { status: response.status }))
   return answer as T
 }
 

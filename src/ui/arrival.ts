@@ -2,6 +2,7 @@ import type { JobStatus } from '@/core/messages/job'
 import { readAnalysis } from '@/core/formats/analysis'
 import type { MediaInfo } from '@/core/messages/media'
 import type { Analysis } from '@/core/measure/analysis'
+import { say } from '@/messages/say'
 import { call } from './api'
 import { startUpload } from './uploads/upload'
 
@@ -16,16 +17,16 @@ export async function imported(importId: string): Promise<MediaInfo> {
     // A server that is away comes back.
     const [status] = await call<JobStatus<'import'>[]>(`/api/jobs?id=${importId}`).catch(() => [IS_AWAY])
     if (status?.state === 'done' && status.result?.media) return status.result.media
-    if (status?.state === 'failed') throw new Error(status.error ?? 'This recording could not be read.')
+    if (status?.state === 'failed') throw new Error(status.error ?? say('parts.thisRecordingCouldNot'))
     if (status) unknown = 0
     await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))
   }
-  throw new Error('The server has lost this file on the way. Bring it in again.')
+  throw new Error(say('parts.lostOnTheWay'))
 }
 
 export async function fetchAnalysis(media: string): Promise<Analysis> {
   const response = await fetch(`/api/media/${media}/analysis.bin`)
-  if (!response.ok) throw new Error('The server does not give what was measured in this sound. Reload the page.')
+  if (!response.ok) throw new Error(say('parts.noAnalysis'))
   return readAnalysis(new Uint8Array(await response.arrayBuffer()))
 }
 

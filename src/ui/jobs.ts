@@ -5,6 +5,7 @@ import {
   type JobResult,
   type JobStatus,
 } from '@/core/messages/job'
+import { say } from '@/messages/say'
 import { call } from './api'
 
 const ASK_EVERY = 300 // ms
@@ -31,6 +32,6 @@ export async function runJob<K extends ComputationKind>(
     })
     status = now ?? (await call<JobStatus>('/api/jobs', { body: input }))
   }
-  if (status.state === 'failed') throw new JobFailed(status.error ?? 'This did not work. Try it again.')
+  if (status.state === 'failed') throw new JobFailed(status.error ?? say('parts.thisDidNotWork'))
   return jobResultSchemas[status.kind].parse(status.result) as JobResult<K>
 }

@@ -1,4 +1,5 @@
 import { useEffect, useEffectEvent } from 'react'
+import { say } from '@/messages/say'
 
 /**
  * Keys by what they write, not by where they are: on most keyboards `?` and `+` need Shift, and where one board has Z
@@ -32,28 +33,30 @@ function keyOf({ key, code }: Pressed): string {
 }
 
 const SIGNS: Record<string, string> = { left: '←', right: '→', up: '↑', down: '↓', '-': '−' }
-const NAMED: Record<string, string> = {
-  space: 'Space',
-  enter: 'Enter',
-  backspace: 'Backspace',
-  delete: 'Delete',
-  home: 'Home',
-  end: 'End',
-  contextmenu: 'Menu',
-  escape: 'Esc',
-  ',': 'Comma',
-  '.': 'Point',
-}
+const named = (): Record<string, string> => ({
+  space: say('parts.space'),
+  enter: say('parts.enter'),
+  backspace: say('parts.backspace'),
+  delete: say('parts.delete'),
+  home: say('parts.home'),
+  end: say('parts.end'),
+  contextmenu: say('parts.menu'),
+  escape: say('parts.esc'),
+  ',': say('parts.comma'),
+  '.': say('parts.point'),
+})
 
 /** A chord as this system writes it: `Ctrl Shift ←`, or `⇧⌘←` where there is a Cmd key. */
 export function shownKeys(chord: string, isApple: boolean): string {
   // A plus sign is a key, too.
   const parts = chord === '+' ? ['+'] : chord.split('+')
   const key = parts.at(-1)!
-  const shown = SIGNS[key] ?? NAMED[key] ?? key.toUpperCase()
+  const shown = SIGNS[key] ?? named()[key] ?? key.toUpperCase()
   const has = (modifier: string) => parts.slice(0, -1).includes(modifier)
   if (isApple) return `${has('alt') ? '⌥' : ''}${has('shift') ? '⇧' : ''}${has('mod') ? '⌘' : ''}${shown}`
-  return [has('mod') && 'Ctrl', has('alt') && 'Alt', has('shift') && 'Shift', shown].filter(Boolean).join(' ')
+  return [has('mod') && say('parts.ctrl'), has('alt') && say('parts.alt'), has('shift') && say('parts.shift'), shown]
+    .filter(Boolean)
+    .join(' ')
 }
 
 /** What one types in, and what letters choose from. */

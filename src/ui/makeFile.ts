@@ -1,5 +1,6 @@
 import type { OutputName } from '@/core/delivery/outputs'
 import type { JobStatus } from '@/core/messages/job'
+import { say } from '@/messages/say'
 import { call } from './api'
 
 const ASK_EVERY = 500 // ms
@@ -13,7 +14,7 @@ export async function makeFile(lesson: string, kind: OutputName): Promise<void> 
     const own = made?.[0]
     if (own?.state === 'done') break
     if (made && (!own || own.state === 'cancelled')) return
-    if (own?.state === 'failed') throw new Error(own.error ?? 'This could not be made. Try it again.')
+    if (own?.state === 'failed') throw new Error(own.error ?? say('parts.thisCouldNotBe'))
   }
   const link = document.createElement('a')
   link.href = `/api/jobs/${id}/file`

@@ -2,15 +2,25 @@
 
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { App, ConfigProvider } from 'antd'
+import type { Locale } from 'antd/es/locale'
 import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import { language, say } from '@/messages/say'
 import { useLastingStyles } from './ground/lastingStyles'
-import { GroundContext, useSystemGround } from './ground/useGround'
+import { GroundContext, useSystemGround, type GroundChoice } from './ground/useGround'
 import { PreferencesContext } from './preferencesContext'
 import { keepPreference, type Preferences } from './preferences'
 import { themeOn } from './theme'
 
 /** What is said must not lie over Undo, and the places to go to (px). */
 const BELOW_HEADER = 58
+
+/** What ready-made parts say by themselves. */
+const partsLocale = (): Locale => ({
+  locale: language(),
+  Modal: { okText: say('parts.ok'), cancelText: say('parts.cancel'), justOkText: say('parts.ok') },
+  Popconfirm: { okText: say('parts.ok'), cancelText: say('parts.cancel') },
+  Empty: { description: say('parts.nothingThere') },
+})
 
 export function Providers({ preferences: first, children }: { preferences: Preferences; children: ReactNode }) {
   const [client] = useState(
@@ -22,7 +32,7 @@ export function Providers({ preferences: first, children }: { preferences: Prefe
       preferences,
       prefer: <K extends keyof Preferences>(name: K, value: Preferences[K]) => {
         keepPreference(name, value)
-        if (name === 'ground') document.documentElement.dataset.ground = value
+        if (name === 'ground') document.documentElement.dataset.ground = value as GroundChoice
         setPreferences((before) => ({ ...before, [name]: value }))
       },
     }),
@@ -33,11 +43,12 @@ export function Providers({ preferences: first, children }: { preferences: Prefe
   useEffect(() => keepPreference('systemGround', systemGround), [systemGround])
   const ground = preferences.ground === 'system' ? systemGround : preferences.ground
   const theme = useMemo(() => themeOn(ground), [ground])
+  const locale = useMemo(() => partsLocale(), [])
   return (
     <QueryClientProvider client={client}>
       <PreferencesContext.Provider value={shared}>
         <GroundContext.Provider value={ground}>
-          <ConfigProvider theme={theme}>
+          <ConfigProvider theme={theme} locale={locale}>
             <App message={{ maxCount: 3, top: BELOW_HEADER }} style={{ height: '100%', color: 'var(--ink)' }}>
               {children}
             </App>

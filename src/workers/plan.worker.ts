@@ -15,6 +15,7 @@ import type { Analysis } from '@/core/measure/analysis'
 import { clearanceReadings, corridorShares, drawnLoudness } from '@/core/mix/balanceSheet'
 import { drawBalance } from '@/core/mix/balancePicture'
 import { planMix } from '@/core/mix/plan'
+import { takeWords } from '@/messages/say'
 import { heardWords, type Found } from '@/core/narration/words/alignments'
 import type { PlannedMix } from '@/core/mix/mixPlan'
 import type { MixPicture, MixWorkerApi, PlanWorkerApi } from './protocol'
@@ -32,7 +33,8 @@ let planned: PlannedMix = planMix(lesson, timeline, analysisOf)
 let renderer: Remote<MixWorkerApi> | null = null
 
 const api: PlanWorkerApi = {
-  connect(port) {
+  connect(port, words) {
+    takeWords(words)
     renderer = wrap<MixWorkerApi>(port)
   },
   async setLesson({ lesson: next, media, sounds, way }, serial) {

@@ -1,3 +1,4 @@
+import type { HandedWords } from '@/messages/words'
 import type { Finding } from '@/core/check/finding'
 import type { BalancePicture } from '@/core/mix/balancePicture'
 import type { BedWay, MixPlan } from '@/core/mix/mixPlan'
@@ -44,8 +45,8 @@ export interface HeardLesson {
 }
 
 export interface PlanWorkerApi {
-  /** The line to the mix worker. */
-  connect(port: MessagePort): void
+  /** The line to the mix worker, and the words in which it tells what it finds. */
+  connect(port: MessagePort, words: HandedWords): void
   /** Plans the lesson anew, hands the plan to the mix worker, and draws it. `serial` counts the plans. */
   setLesson(heard: HeardLesson, serial: number): Promise<MixPicture>
   /** The plan that was made last, for the balance view. */

@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { parseStorableJson } from '@/core/text'
 import { NotThere, UserError } from '@/core/userError'
 import { isDatabaseAway } from '@/db/client'
-import { DISK_FULL, isDiskFull } from '@/media/store/disk'
+import { isDiskFull } from '@/media/store/disk'
+import { say } from '@/messages/say'
 
 type Handler<P> = (request: Request, params: P) => Promise<Response>
 
@@ -24,8 +25,8 @@ const NAME = /^[\w.-]{1,80}$/
 /** Parts of an address are names that we gave; anything else leads nowhere. */
 function assertPlain(request: Request, params: unknown): void {
   const parts = Object.values((params as Record<string, string> | undefined) ?? {})
-  if (parts.some((part) => !NAME.test(part))) throw new NotThere('There is no such thing.')
-  if (/%00/.test(request.url)) throw new UserError('This address can not be understood. Reload the page.')
+  if (parts.some((part) => !NAME.test(part))) throw new NotThere(say('server.noSuchThing'))
+  if (/%00/.test(request.url)) throw new UserError(say('server.addressNotUnderstood'))
 }
 
 /** What a form or a list holds; a whole lesson may be larger. */
@@ -37,16 +38,14 @@ export async function readJson<T>(request: Request, schema: z.ZodType<T>, most =
   const text = new TextDecoder().decode(await readBody(request, most))
   const parsed = schema.safeParse(orUndefined(() => parseStorableJson(text)))
   if (!parsed.success)
-    throw new UserError(
-      `The server did not understand this request: ${parsed.error.issues[0]?.message}. Reload the page.`,
-    )
+    throw new UserError(say('server.requestNotUnderstoodWhy', { message: parsed.error.issues[0]!.message }))
   return parsed.data
 }
 
 /** A request's parameters in the form that is expected. */
 export function readQuery<T>(request: Request, schema: z.ZodType<T>): T {
   const parsed = schema.safeParse(Object.fromEntries(new URL(request.url).searchParams))
-  if (!parsed.success) throw new UserError('This is not how this is asked for. Reload the page.')
+  if (!parsed.success) throw new UserError(say('server.askedOddly'))
   return parsed.data
 }
 
@@ -58,8 +57,7 @@ export async function readBody(request: Request, most: number): Promise<Uint8Arr
   let length = 0
   for await (const part of request.body ?? []) {
     length += part.length
-    if (length > most)
-      throw new TooLarge(`This is more than can be taken at once: at most ${Math.floor(most / 1e6)} MB.`)
+    if (length > most) throw new TooLarge(say('server.tooMuchAtOnce', { most: Math.floor(most / 1e6) }))
     parts.push(part)
   }
   return Buffer.concat(parts, length)
@@ -72,9 +70,6 @@ function orUndefined<T>(work: () => T): T | undefined {
     return undefined
   }
 }
-
-export const DATABASE_AWAY =
-  'The database does not answer just now. Nothing was lost; it goes on by itself when it is back.'
 
 /** PostgreSQL's classes for values it can't take, and for references to what is not there. */
 const ODD_VALUE = /^22/
@@ -90,10 +85,10 @@ function describe(error: unknown): [status: number, sentence: string] {
   if (error instanceof NotThere) return [404, error.message]
   if (error instanceof TooLarge) return [413, error.message]
   if (error instanceof UserError) return [400, error.message]
-  if (isDatabaseAway(error)) return [503, DATABASE_AWAY]
-  if (isDiskFull(error)) return [507, DISK_FULL]
+  if (isDatabaseAway(error)) return [503, say('server.databaseAway')]
+  if (isDiskFull(error)) return [507, say('server.diskFull')]
   const { code = '' } = ((error as Error).cause ?? error) as { code?: string }
-  if (ODD_VALUE.test(code)) return [400, 'The server did not understand this request. Reload the page.']
-  if (code === NOTHING_THERE) return [404, 'What this belongs to is no longer there.']
-  return [500, 'Something went wrong on the server. Nothing was lost; try it again.']
+  if (ODD_VALUE.test(code)) return [400, say('server.requestNotUnderstood')]
+  if (code === NOTHING_THERE) return [404, say('server.ownerGone')]
+  return [500, say('server.serverFault')]
 }

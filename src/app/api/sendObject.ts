@@ -1,4 +1,5 @@
 import { objects } from '@/jobs/places'
+import { say } from '@/messages/say'
 import { streamOf } from './download'
 
 const FOREVER = 'public, max-age=31536000, immutable'
@@ -6,7 +7,7 @@ const FOREVER = 'public, max-age=31536000, immutable'
 /** Sends something that is stored, or the asked part of it. It never changes, so it may be kept for good. */
 export async function sendObject(request: Request, name: string, headers: Record<string, string>): Promise<Response> {
   const size = await objects().size(name)
-  if (size === null) return Response.json({ error: 'This file is not there.' }, { status: 404 })
+  if (size === null) return Response.json({ error: say('server.fileGone') }, { status: 404 })
   const range = parseRange(request.headers.get('range'), size)
   if (range === 'outside') return new Response(null, { status: 416, headers: { 'content-range': `bytes */${size}` } })
   const { from, to } = range ?? { from: 0, to: size - 1 }

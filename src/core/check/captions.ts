@@ -5,6 +5,7 @@ import type { Lesson } from '@/core/lesson/document'
 import type { Area } from '@/core/lesson/layers'
 import type { LayerSpan, Timeline } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import type { Finding } from './finding'
 
 /** Beyond what is asked for by so many letters a second, few can follow. */
@@ -23,17 +24,8 @@ export function checkCaptions(lesson: Lesson, timeline: Timeline, captions: read
   )
   const lost = lostCorrections(lesson.captionCorrections, lesson.steps, lesson.sounds)
   return [
-    ...told(
-      fast,
-      'fast-captions',
-      (what) =>
-        `${what} much faster than ${look.pace} letters a second. Leave the voice longer pauses there, or write the captions shorter than what is said.`,
-    ),
-    ...told(
-      wide,
-      'wide-captions',
-      (what) => `${what} over more than two lines of ${WIDEST_LINE} letters. Part them, or write them shorter.`,
-    ),
+    ...finding(fast, 'fast-captions', (count) => say('findings.fastCaptions', { count, pace: look.pace })),
+    ...finding(wide, 'wide-captions', (count) => say('findings.wideCaptions', { count, letters: WIDEST_LINE })),
     ...overWords(lesson, timeline, captions),
     ...(lost.length > 0 ? [lostFinding(lost.length)] : []),
   ]
@@ -41,15 +33,14 @@ export function checkCaptions(lesson: Lesson, timeline: Timeline, captions: read
 
 const letters = (lines: readonly string[]) => lines.join(' ').length
 
-function told(
+function finding(
   captions: readonly Caption[],
   code: 'fast-captions' | 'wide-captions',
-  say: (what: string) => string,
+  told: (count: number) => string,
 ): Finding[] {
   const [first] = captions
   if (!first) return []
-  const what = captions.length === 1 ? 'One caption goes' : `${captions.length} captions go`
-  return [{ severity: 'hint', code, stepId: first.step, at: first.start, text: say(what) }]
+  return [{ severity: 'hint', code, stepId: first.step, at: first.start, text: told(captions.length) }]
 }
 
 /** In the picture, where they are shown there. */
@@ -61,8 +52,7 @@ function overWords(lesson: Lesson, timeline: Timeline, captions: readonly Captio
   const places = shown.filter(meet)
   const [first] = places
   if (!first) return []
-  const what = places.length === 1 ? 'A caption lies' : `${places.length} captions lie`
-  const text = `${what} over words that are in the picture. Move the one or the other.`
+  const text = say('findings.captionsOverWords', { count: places.length })
   return [{ severity: 'hint', code: 'captions-over-words', stepId: first.step.id, at: first.start, text }]
 }
 
@@ -74,5 +64,5 @@ const touch = (a: Area, b: Area) =>
 const lostFinding = (count: number): Finding => ({
   severity: 'hint',
   code: 'lost-captions',
-  text: `${count === 1 ? 'One corrected caption had' : `${count} corrected captions had`} words that are no longer said.`,
+  text: say('findings.lostCaptions', { count }),
 })

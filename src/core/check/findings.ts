@@ -14,6 +14,8 @@ import { HOP } from '@/core/measure/energyMeter'
 import { spokenTime } from '@/core/measure/speech'
 import type { Analysis } from '@/core/measure/analysis'
 import type { LoudnessUnits, Seconds } from '@/core/units'
+import { decimal } from '@/messages/numbers'
+import { say } from '@/messages/say'
 import type { Finding, FindingCode } from './finding'
 
 const SHORTEST_PICTURE: Seconds = 1
@@ -32,7 +34,7 @@ export function checkLesson(
   infoOf: (hash: string) => MediaInfo | undefined,
 ): Finding[] {
   if (lesson.steps.length === 0) {
-    return [{ severity: 'fault', code: 'no-steps', text: 'The lesson has no steps yet. Add a picture.' }]
+    return [{ severity: 'fault', code: 'no-steps', text: say('findings.noSteps') }]
   }
   return [
     ...checkMedia(lesson, infoOf),
@@ -55,7 +57,8 @@ function checkMedia(lesson: Lesson, infoOf: (hash: string) => MediaInfo | undefi
     const media = infoOf(hash)
     const item = lesson.shelf.find((one) => one.media === hash)
     if (!media) {
-      const text = `The file of "${item?.title ?? takeName(lesson, hash) ?? 'a picture or sound'}" is missing. Bring it in again.`
+      const name = item?.title ?? takeName(lesson, hash) ?? say('findings.aPictureOrSound')
+      const text = say('findings.missingFile', { name })
       return [{ severity: 'fault', code: 'missing-media', text }]
     }
     return media.note && item
@@ -75,7 +78,7 @@ function checkSpoken({ steps }: Lesson, timeline: Timeline): Finding[] {
     // A title before the first word and pictures after the last one are usual.
     const isUsual = first < 0 || index < first || (index > last && last - first > 0 && index === steps.length - 1)
     if (isUsual || isSpoken(step) || step.picture.kind === 'card' || hasOwnSound(step)) return []
-    const text = `Step ${index + 1}: nothing is said over its picture. Put the caret where its words begin and press Enter, or take the step out.`
+    const text = say('findings.nothingSaid', { number: index + 1 })
     return [{ severity: 'warning', code: 'nothing-said', stepId: step.id, at: start, text }]
   })
 }
@@ -89,48 +92,36 @@ function checkSteps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf):
       code,
       stepId: step.id,
       at: start,
-      text: `Step ${index + 1}: ${text}`,
+      text: say('findings.ofStep', { number: index + 1, what: text }),
     })
     const found: Finding[] = []
     if (overrun > 0.05) {
-      found.push(
-        about(
-          'fault',
-          'words-run-over',
-          `its words run ${overrun.toFixed(1)} s past the picture and are not heard. Let it follow the voice, or make it longer.`,
-        ),
-      )
+      found.push(about('fault', 'words-run-over', say('findings.wordsRunOver', { overrun: decimal(overrun, 1) })))
     }
     if (end - start < SHORTEST_PICTURE) {
       found.push(
         about(
           'warning',
           'flashing-picture',
-          `its picture flashes by in ${(end - start).toFixed(1)} s. Make it at least ${SHORTEST_PICTURE} s.`,
+          say('findings.flashingPicture', { time: decimal(end - start), least: SHORTEST_PICTURE }),
         ),
       )
     }
     if (end - start > LONGEST_PICTURE && staysTheSame(step)) {
-      const minutes = ((end - start) / 60).toFixed(1)
-      found.push(
-        about(
-          'hint',
-          'long-picture',
-          `the same picture stands for ${minutes} minutes. Show something else in between, or point at what is spoken of.`,
-        ),
-      )
+      const minutes = decimal((end - start) / 60)
+      found.push(about('hint', 'long-picture', say('findings.longPicture', { minutes })))
     }
     if (step.script.trim() && step.passages.length === 0) {
-      found.push(about('warning', 'script-without-voice', 'it has a script that nobody reads yet.'))
+      found.push(about('warning', 'script-without-voice', say('findings.nobodyReads')))
     }
     if (isStandIn(lesson, step)) {
-      found.push(about('hint', 'stand-in', 'a synthesised voice stands in. Record it in the booth, or leave it so.'))
+      found.push(about('hint', 'stand-in', say('findings.standsIn')))
     }
     if (isOutdated(lesson, step)) {
-      found.push(about('warning', 'script-changed', 'its script has changed since its words were said.'))
+      found.push(about('warning', 'script-changed', say('findings.scriptHasChanged')))
     }
     if (step.passages.length > 0 && step.passages.every((passage) => isSilent(passage, analysisOf))) {
-      found.push(about('warning', 'only-silence', 'there is only silence where words should be.'))
+      found.push(about('warning', 'only-silence', say('findings.onlySilence')))
     }
     return found
   })
@@ -142,7 +133,7 @@ const staysTheSame = ({ picture, more, layers }: Step) =>
 
 function checkClearance({ bedCues, targets }: Lesson): Finding[] {
   if (bedCues.length === 0 || targets.clearance >= LEAST_CLEARANCE) return []
-  const text = `The music is only ${targets.clearance} LU under the voice: many will not follow the words. 12 to 20 LU are usual.`
+  const text = say('findings.nearMusic', { clearance: targets.clearance })
   return [{ severity: 'warning', code: 'near-music', text }]
 }
 
@@ -165,7 +156,7 @@ function checkTakes(timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
         code: 'clipped-take',
         stepId: step.id,
         at,
-        text: `The take is clipped in ${places.length} places in "${step.title}". Record it again a little softer.`,
+        text: say('findings.clippedTake', { count: places.length, step: step.title }),
       },
     ]
   })
@@ -196,26 +187,20 @@ function checkBalance(lesson: Lesson, timeline: Timeline, { levels }: PlannedMix
     code: FindingCode,
     severity: Finding['severity'],
     places: ReturnType<typeof runs>,
-    say: (lu: string) => string,
+    what: 'findings.closer' | 'findings.fainter',
   ) =>
     timeline.steps.flatMap((span): Finding[] => {
       const own = places.filter(({ from }) => stepAt(from) === span)
       if (own.length === 0) return []
-      const worst = Math.max(...own.map((place) => place.worst)).toFixed(1)
-      const often = own.length > 1 ? `, in ${own.length} places` : ''
-      const text = `Step ${span.index + 1}: ${say(worst)}${often}.`
+      const worst = Math.max(...own.map((place) => place.worst))
+      const text = say(what, { number: span.index + 1, worst: decimal(worst), count: own.length })
       return [{ severity, code, stepId: span.step.id, at: own[0]!.from, text }]
     })
   const nearer = runs((clearance, target) => clearance < target - CORRIDOR)
   const fainter = runs((clearance, target) => clearance > target + CORRIDOR)
   return [
-    ...findings(
-      'voice-masked',
-      'warning',
-      nearer,
-      (lu) => `the music comes ${lu} LU closer to the voice than asked for`,
-    ),
-    ...findings('bed-lost', 'hint', fainter, (lu) => `the music is ${lu} LU fainter than asked for`),
+    ...findings('voice-masked', 'warning', nearer, 'findings.closer'),
+    ...findings('bed-lost', 'hint', fainter, 'findings.fainter'),
   ]
 }
 
@@ -226,6 +211,6 @@ function checkLicences(lesson: Lesson): Finding[] {
     .map((item) => ({
       severity: 'hint',
       code: 'licence-unknown',
-      text: `Nothing is noted about the licence of "${item.title}".`,
+      text: say('findings.licenceUnknown', { title: item.title }),
     }))
 }

@@ -4,6 +4,8 @@ import { takeLoudness } from '@/core/measure/takeVoice'
 import type { MediaInfo } from '@/core/messages/media'
 import type { AnalysisOf } from '@/core/mix/mixPlan'
 import { isHeard } from '@/core/narration/cleanUp/advice'
+import { decimal } from '@/messages/numbers'
+import { say } from '@/messages/say'
 import type { Finding } from './finding'
 
 /** Takes in which the mains hum beside the voice and nothing takes it out: one finding a file, where it is first heard. */
@@ -20,7 +22,7 @@ export function checkHum(
     const isTakenOut = (take?.cleanUp ?? lesson.cleanUp).hiss.on
     if (told.has(media) || isTakenOut || !analysis || !isHeard(hum, takeLoudness(analysis))) return []
     told.add(media)
-    const text = `"${take?.name ?? step.title}" hums (${hum!.at.toFixed(0)} Hz, from the mains). Clean-up takes it out; it is in the booth.`
+    const text = say('findings.hum', { take: take?.name ?? step.title, at: decimal(hum!.at, 0) })
     return [{ severity: 'warning', code: 'hum', stepId: step.id, at: start, subject: media, text }]
   })
 }

@@ -3,6 +3,7 @@ import type { Lesson, Step } from '@/core/lesson/document'
 import type { Area } from '@/core/lesson/layers'
 import { lostCorrections } from '@/core/captions/corrections'
 import { contrastOf } from '@/core/picture/contrast'
+import { say } from '@/messages/say'
 import type { Finding } from './finding'
 
 /** What takes a finding away in one press. */
@@ -20,32 +21,35 @@ export function mendOf({ code, stepId, subject }: Finding, lesson: Lesson): Mend
   switch (code) {
     case 'words-run-over':
       return step
-        ? one('Let it follow the voice', { name: 'setLength', step: step.id, length: { kind: 'voice', atLeast: 1 } })
+        ? one(say('mends.followVoice'), { name: 'setLength', step: step.id, length: { kind: 'voice', atLeast: 1 } })
         : null
     case 'script-changed':
-      return step ? one('The words are right as said', { name: 'acceptScript', step: step.id }) : null
+      return step ? one(say('mends.rightAsSaid'), { name: 'acceptScript', step: step.id }) : null
     case 'edge-over-words':
       return step
-        ? one('Change at once there', { name: 'setEdges', steps: [step.id], edge: { ...lesson.edge, kind: 'cut' } })
+        ? one(say('mends.cutThere'), { name: 'setEdges', steps: [step.id], edge: { ...lesson.edge, kind: 'cut' } })
         : null
     case 'two-voices':
     case 'effect-over-words': {
       const sound = lesson.sounds.find(({ id }) => id === subject)
-      return sound ? one('It is meant', { name: 'setSound', sound: { ...sound, meant: true } }) : null
+      return sound ? one(say('mends.isMeant'), { name: 'setSound', sound: { ...sound, meant: true } }) : null
     }
     case 'near-music':
-      return one('Music 16 LU under the voice', { name: 'setTarget', target: 'clearance', value: 16 })
+      return one(say('mends.music16'), { name: 'setTarget', target: 'clearance', value: 16 })
     case 'hum': {
       // In this take alone: the others do not hum.
       const take = lesson.takes.find(({ media }) => media === subject)
       const { hiss, ...rest } = take?.cleanUp ?? lesson.cleanUp
       const cleanUp = { ...rest, hiss: { ...hiss, on: true } }
-      return one('Take the hum out', { name: 'setCleanUp', media: take?.media ?? null, cleanUp })
+      return one(say('mends.humOut'), { name: 'setCleanUp', media: take?.media ?? null, cleanUp })
     }
     case 'low-contrast': {
       const { look } = lesson
       const ink = contrastOf(DARK, look.ground) > contrastOf(LIGHT, look.ground) ? DARK : LIGHT
-      return one(`${ink === DARK ? 'Dark' : 'Light'} letters`, { name: 'setLook', look: { ...look, ink } })
+      return one(say(ink === DARK ? 'mends.darkLetters' : 'mends.lightLetters'), {
+        name: 'setLook',
+        look: { ...look, ink },
+      })
     }
     case 'outside':
       return movedIn(step, subject)
@@ -53,11 +57,14 @@ export function mendOf({ code, stepId, subject }: Finding, lesson: Lesson): Mend
       const { look } = lesson
       const place = look.captions.place === 'lower' ? 'upper' : 'lower'
       const captions = { ...look.captions, place } as const
-      return one(`Captions at the ${place} edge`, { name: 'setLook', look: { ...look, captions } })
+      return one(say(place === 'upper' ? 'mends.captionsAbove' : 'mends.captionsBelow'), {
+        name: 'setLook',
+        look: { ...look, captions },
+      })
     }
     case 'lost-captions': {
       const lost = lostCorrections(lesson.captionCorrections, lesson.steps, lesson.sounds)
-      return one('Take them away', { name: 'correctCaptions', put: [], remove: lost.map(({ words }) => words) })
+      return one(say('mends.takeAway'), { name: 'correctCaptions', put: [], remove: lost.map(({ words }) => words) })
     }
     default:
       return takenOut(code, step, subject)
@@ -69,7 +76,7 @@ const one = (label: string, edit: Edit): Mend => ({ label, edits: [edit] })
 function movedIn(step: Step | undefined, subject: string | undefined): Mend | null {
   const layer = step?.layers.find(({ id }) => id === subject)
   if (!step || !layer) return null
-  return one('Move it in', { name: 'setLayer', step: step.id, layer: { ...layer, area: inside(layer.area) } })
+  return one(say('mends.moveIn'), { name: 'setLayer', step: step.id, layer: { ...layer, area: inside(layer.area) } })
 }
 
 function inside({ x, y, width, height }: Area): Area {
@@ -96,5 +103,5 @@ function takenOut(code: Finding['code'], step: Step | undefined, subject = ''): 
         return null
     }
   })()
-  return edit && one('Take it out', edit)
+  return edit && one(say('mends.takeOut'), edit)
 }

@@ -5,6 +5,8 @@ import type { LayerSpan, Timeline } from '@/core/lesson/timeline'
 import { contrastOf } from '@/core/picture/contrast'
 import { sizeOfWords } from '@/core/picture/wordSize'
 import type { Seconds } from '@/core/units'
+import { decimal } from '@/messages/numbers'
+import { say } from '@/messages/say'
 import type { Finding } from './finding'
 
 /** What lies over pictures and between them, looked at before delivery. */
@@ -29,7 +31,7 @@ export function checkOver(lesson: Lesson, timeline: Timeline): Finding[] {
 function checkLook({ look }: Lesson, { layers }: Timeline): Finding[] {
   const ratio = contrastOf(look.ink, look.ground)
   if (ratio >= LEAST_CONTRAST || !layers.some(({ layer }) => layer.kind === 'words')) return []
-  const text = `Words over pictures are hard to read: the contrast of their letters and their ground is ${ratio.toFixed(1)} to 1, and should be 4.5. Make the one darker or the other lighter.`
+  const text = say('findings.lowContrast', { ratio: decimal(ratio, 1) })
   return [{ severity: 'warning', code: 'low-contrast', text }]
 }
 
@@ -41,28 +43,30 @@ function checkLayer({ layer, step, start, end }: LayerSpan, { steps, frame }: Ti
     stepId: step.id,
     at: start,
     subject: layer.id,
-    text: `Step ${number}: ${text}`,
+    text: say('findings.ofStep', { number, what: text }),
   })
   const found: Finding[] = []
-  if (layer.kind !== 'closer' && sticksOut(layer))
-    found.push(about('outside', 'something over the picture sticks out of it. Move it in, or make it smaller.'))
+  if (layer.kind !== 'closer' && sticksOut(layer)) found.push(about('outside', say('findings.sticksOut')))
   if (layer.kind !== 'words' || !layer.text.trim()) return found
   if (sizeOfWords(layer, frame) < READABLE)
-    found.push(
-      about('small-words', `${quoted(layer)} is too small to be read on a phone. Give it more room, or fewer words.`),
-    )
+    found.push(about('small-words', say('findings.smallWords', { words: quoted(layer) })))
   const needed = 0.5 + READING_PACE * layer.text.split(/\s+/).filter(Boolean).length
   if (end - start < needed - 0.05)
     found.push(
       about(
         'short-label',
-        `${quoted(layer)} is seen for ${(end - start).toFixed(1)} s, and takes ${needed.toFixed(1)} s to read. Let it begin earlier or stay longer.`,
+        say('findings.shortLabel', {
+          words: quoted(layer),
+          seen: decimal(end - start),
+          needed: decimal(needed),
+        }),
       ),
     )
   return found
 }
 
-const quoted = ({ text }: WordsLayer) => `“${text.length > 40 ? `${text.slice(0, 39)}…` : text}”`
+const quoted = ({ text }: WordsLayer) =>
+  say('findings.quoted', { text: text.length > 40 ? `${text.slice(0, 39)}…` : text })
 
 const sticksOut = ({ area: { x, y, width, height } }: Layer): boolean =>
   x < -OUTSIDE || y < -OUTSIDE || x + width > 1 + OUTSIDE || y + height > 1 + OUTSIDE
@@ -73,7 +77,7 @@ function checkEdges({ edges, passages, steps }: Timeline): Finding[] {
     const crossed = passages.some((one) => one.start + AROUND_WORDS < end && one.end - AROUND_WORDS > start)
     const before = steps.findLast((span) => span.start < boundary) ?? steps[0]
     if (!crossed || !before) return []
-    const text = `Step ${before.index + 1}: words are said while its picture gives way to the next. Make that shorter, or leave a longer tail or lead-in.`
+    const text = say('findings.edgeOverWords', { number: before.index + 1 })
     return [{ severity: 'hint', code: 'edge-over-words', stepId: before.step.id, at: start, text }]
   })
 }

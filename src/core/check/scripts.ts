@@ -2,6 +2,7 @@ import type { Lesson } from '@/core/lesson/document'
 import { isOutdated } from '@/core/lesson/takes'
 import type { Timeline } from '@/core/lesson/timeline'
 import { stepWords, type HeardWords } from '@/core/narration/words/stepWords'
+import { say } from '@/messages/say'
 import type { Finding } from './finding'
 
 /** Fewer words prove nothing; of more, so many at least should be found where they are said. */
@@ -26,11 +27,11 @@ export function checkScripts(lesson: Lesson, { steps, passages }: Timeline, hear
       const missing = words.length - 1 - words.findLastIndex(({ confidence }) => confidence !== null)
       if (missing < MISSING_AT_END) return []
       const last = words.slice(-missing).map((word) => word.text)
-      const told = `Step ${index + 1}: the last ${missing} words of its script were not found in what is said ("${last.slice(0, 4).join(' ')} …"). Was it cut short?`
+      const told = say('findings.cutShort', { number: index + 1, missing, words: last.slice(0, 4).join(' ') })
       return [{ severity: 'warning', code: 'cut-short', stepId: step.id, at: start, text: told }]
     }
-    const what = found.length === 0 ? 'none' : `only ${found.length} of the ${words.length} words`
-    const text = `Step ${index + 1}: ${what} of its script was found in what is said. Correct the script, or record it again.`
+    const counts = { number: index + 1, found: found.length, words: words.length }
+    const text = say('findings.saidOtherwise', counts)
     return [{ severity: 'warning', code: 'said-otherwise', stepId: step.id, at: start, text }]
   })
 }

@@ -5,6 +5,8 @@ import type { SpeechSegment } from '@/core/measure/speech'
 import { speechInLesson } from '@/core/mix/plan'
 import type { AnalysisOf } from '@/core/mix/mixPlan'
 import type { Seconds } from '@/core/units'
+import { decimal } from '@/messages/numbers'
+import { say } from '@/messages/say'
 import type { Finding } from './finding'
 
 /** Shorter overlaps nobody notices. */
@@ -33,7 +35,7 @@ function checkOverlaps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisO
             severity: 'warning',
             code: 'two-voices',
             ...where,
-            text: `Two voices speak at once: “${title}” over the narration. Put in a pause for it, or say that it is meant.`,
+            text: say('findings.twoVoices', { title }),
           },
         ]
       : [
@@ -41,7 +43,7 @@ function checkOverlaps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisO
             severity: 'hint',
             code: 'effect-over-words',
             ...where,
-            text: `The effect “${title}” sounds over words. Move it into a pause, or say that it is meant.`,
+            text: say('findings.effectOverWords', { title }),
           },
         ]
   })
@@ -67,7 +69,9 @@ function checkLoose(lesson: Lesson, { loose, steps }: Timeline): Finding[] {
       code: `loose-${one.kind}`,
       subject: one.id,
       ...(isPicture && { stepId: one.step.id, at: steps.find(({ step }) => step.id === one.step.id)?.start }),
-      text: `${isPicture ? `Step ${numbers.get(one.step.id)}: ` : ''}${looseSentence(lesson, one)}`,
+      text: isPicture
+        ? say('findings.ofStep', { number: numbers.get(one.step.id)!, what: looseSentence(lesson, one) })
+        : looseSentence(lesson, one),
     }
   })
 }
@@ -76,15 +80,15 @@ function looseSentence(lesson: Lesson, loose: Loose): string {
   switch (loose.kind) {
     case 'sound':
     case 'bed':
-      return `“${titleOf(lesson, loose.cue.media)}” has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.`
+      return say('findings.looseSound', { title: titleOf(lesson, loose.cue.media) })
     case 'nudge':
-      return 'A point of the music’s gain has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.'
+      return say('findings.looseNudge')
     case 'picture':
-      return 'a further picture is not seen: the word it comes with is gone, or not said. Hang it on another word, or take it out.'
+      return say('findings.loosePicture')
     case 'layer':
-      return 'something over the picture is not seen: the word it comes with is gone, or not said. Hang it on another word, or take it out.'
+      return say('findings.looseLayer')
     case 'pin':
-      return 'a moment of the recording was pinned to a word that is gone, or not said. Pin it to another word, or take the pin out.'
+      return say('findings.loosePin')
   }
 }
 
@@ -101,7 +105,7 @@ function checkPictures({ pictures, steps }: Timeline): Finding[] {
         severity: 'warning',
         code: 'flashing-picture',
         ...about,
-        text: `Step ${numbers.get(step.id)}: its own picture is hardly seen, a further one takes its place at once. Take one of them out, or hang the further one on a later word.`,
+        text: say('findings.hardlySeen', { number: numbers.get(step.id)! }),
       })
     }
     if (picture !== step.picture && isShort) {
@@ -109,7 +113,7 @@ function checkPictures({ pictures, steps }: Timeline): Finding[] {
         severity: 'warning',
         code: 'flashing-picture',
         ...about,
-        text: `Step ${numbers.get(step.id)}: a further picture flashes by in ${(end - start).toFixed(1)} s.`,
+        text: say('findings.flashingFurther', { number: numbers.get(step.id)!, time: decimal(end - start) }),
       })
     }
     if (missed.length > 0) {
@@ -117,7 +121,7 @@ function checkPictures({ pictures, steps }: Timeline): Finding[] {
         severity: 'warning',
         code: 'pin-missed',
         ...about,
-        text: `Step ${numbers.get(step.id)}: the recording can't reach a pinned moment in time and leaps there. Pin it to a later word, or cut something out.`,
+        text: say('findings.pinMissed', { number: numbers.get(step.id)! }),
       })
     }
     return found
@@ -125,4 +129,4 @@ function checkPictures({ pictures, steps }: Timeline): Finding[] {
 }
 
 const titleOf = (lesson: Lesson, media: string) =>
-  lesson.shelf.find((item) => item.media === media)?.title ?? 'a sound that is gone'
+  lesson.shelf.find((item) => item.media === media)?.title ?? say('words.aSoundThatIs')

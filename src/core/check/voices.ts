@@ -3,6 +3,7 @@ import type { Timeline } from '@/core/lesson/timeline'
 import { takeLoudness } from '@/core/measure/takeVoice'
 import type { AnalysisOf } from '@/core/mix/mixPlan'
 import type { Lufs } from '@/core/units'
+import { say } from '@/messages/say'
 import type { Finding } from './finding'
 
 /** Softer takes have to be raised so far that the noise of microphone and room comes with them. */
@@ -17,7 +18,7 @@ export function checkVoices(lesson: Lesson, timeline: Timeline, analysisOf: Anal
     if (loudness === null || loudness >= SOFT || told.has(passage.media)) return []
     told.add(passage.media)
     const name = lesson.takes.find(({ media }) => media === passage.media)?.name ?? step.title
-    const text = `"${name}" was recorded very softly (${Math.round(loudness)} LUFS), so its noise is raised with the voice. Record it again nearer to the microphone, or turn the microphone up.`
+    const text = say('findings.softVoice', { name, loudness: Math.round(loudness) })
     return [{ severity: 'warning', code: 'soft-voice', stepId: step.id, at: start, text }]
   })
 }

@@ -1,5 +1,6 @@
 import type { Hertz } from '@/core/units'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 
 /** What the header of a WAV file tells. Lengths and offsets in bytes. */
 export interface WavHeader {
@@ -22,7 +23,7 @@ export function readWavHeader(bytes: Uint8Array, fileLength: number): WavHeader 
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const tag = (at: number) => String.fromCharCode(...bytes.subarray(at, at + 4))
   if (bytes.length < 12 || !['RIFF', 'RF64'].includes(tag(0)) || tag(8) !== 'WAVE') {
-    throw new UserError('This is not a WAV file.')
+    throw new UserError(say('formats.notWav'))
   }
   let format: Omit<WavHeader, 'dataOffset' | 'dataLength'> | undefined
   for (let at = 12; at + 8 <= bytes.length;) {
@@ -36,7 +37,7 @@ export function readWavHeader(bytes: Uint8Array, fileLength: number): WavHeader 
     }
     at += 8 + length + (length % 2)
   }
-  throw new UserError('This WAV file is damaged: it has no sound in it.')
+  throw new UserError(say('formats.wavDamaged'))
 }
 
 function readFormat(view: DataView, at: number, length: number) {
@@ -47,7 +48,7 @@ function readFormat(view: DataView, at: number, length: number) {
   const bitsPerSample = view.getUint16(at + 14, true)
   const readable = tag === 1 ? [8, 16, 24, 32].includes(bitsPerSample) : tag === 3 && [32, 64].includes(bitsPerSample)
   if (!readable || channels === 0 || rate === 0) {
-    throw new UserError('This WAV file is coded in a way that can not be read here. Save it as 16 or 24 bit PCM.')
+    throw new UserError(say('formats.wavCodedOddly'))
   }
   return { channels, rate, bitsPerSample, encoding: tag === 1 ? ('pcm' as const) : ('float' as const) }
 }

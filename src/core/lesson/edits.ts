@@ -13,6 +13,7 @@ import { copyOfSounds, soundsWithin } from './partOfLesson'
 import { isHungOn, rehang, rehangLater } from './rehang'
 import { goneSteps, replaceDeck, type DeckReplacement } from './replaceDeck'
 import { splitStep, type StepPart } from '@/core/picture/scenes'
+import { say } from '@/messages/say'
 import { describeOnShelf, putOnShelf, swapMedia, takeOffShelf } from './shelf'
 import { changeSounds, type SoundEdit } from './soundEdits'
 import { assertStorable } from './storable'
@@ -288,7 +289,7 @@ function deleteSteps(lesson: Lesson, ids: string[]): void {
 }
 
 function trimPassage(lesson: Lesson, id: string, from: Seconds, to: Seconds): void {
-  if (to - from < 0.01) throw new UserError('A passage can not be shorter than a hundredth of a second.')
+  if (to - from < 0.01) throw new UserError(say('edits.passageTooShort'))
   const { step, index } = passageOf(lesson, id)
   step.passages[index]!.from = from
   step.passages[index]!.to = to
@@ -303,8 +304,8 @@ function breakStep(lesson: Lesson, at: Break): void {
   const step = lesson.steps[index]!
   const isNewStep = index === lesson.steps.length - 1
   const moved = splitPassages(step, at)
-  if (moved.length === step.passages.length) throw new UserError('Nothing is said before this place in the step.')
-  if (moved.length === 0) throw new UserError('Nothing is said after this place in the step.')
+  if (moved.length === step.passages.length) throw new UserError(say('edits.nothingIsSaidBefore'))
+  if (moved.length === 0) throw new UserError(say('edits.nothingIsSaidAfter'))
   let next = lesson.steps[index + 1]
   if (!next) {
     lesson.steps.push({
@@ -344,7 +345,7 @@ function partPins({ marks }: Lesson, step: Step, next: Step, moved: readonly Pas
 function splitPassages(step: Step, { passage: id, at, newPassage }: Break): Passage[] {
   const index = step.passages.findIndex((passage) => passage.id === id)
   const passage = step.passages[index]
-  if (!passage) throw new UserError('These words are no longer in this step.')
+  if (!passage) throw new UserError(say('edits.wordsGone'))
   if (at <= passage.from) return step.passages.slice(index)
   if (at >= passage.to) return step.passages.slice(index + 1)
   const later = { ...passage, id: newPassage, from: at, pause: 0 }
@@ -361,7 +362,7 @@ function joinStep(lesson: Lesson, id: string): void {
   const index = stepIndex(lesson, id)
   const step = lesson.steps[index]!
   const previous = lesson.steps[index - 1]
-  if (!previous) throw new UserError('This is the first step: there is nothing before it to join.')
+  if (!previous) throw new UserError(say('edits.nothingToJoin'))
   const goes = step.passages.length === 0 || samePicture(step.picture, previous.picture)
   const isHung = isHungOn(lesson, id) || lesson.bedCues.some((cue) => beginsWith(cue, id))
   const mark = goes && step.passages.length > 0 && isHung ? `join-${step.id}`.slice(-40) : null
@@ -421,6 +422,6 @@ const beginsWith = ({ begins }: BedCue, step: string): boolean => begins.kind ==
 
 function bedOf(lesson: Lesson, id: string): BedCue {
   const cue = lesson.bedCues.find((one) => one.id === id)
-  if (!cue) throw new UserError('This music is no longer in the lesson.')
+  if (!cue) throw new UserError(say('edits.musicGone'))
   return cue
 }

@@ -1,4 +1,5 @@
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import type { Lesson, Step } from './document'
 import type { FrameSettings, Framing } from './framing'
 import type { Edge, Layer, Look } from './layers'
@@ -72,6 +73,6 @@ export function changeLayers(lesson: Lesson, edit: LayerEdit): void {
 
 function indexOf(layers: readonly Layer[], id: string): number {
   const index = layers.findIndex((one) => one.id === id)
-  if (index < 0) throw new UserError('This is no longer over the picture.')
+  if (index < 0) throw new UserError(say('edits.layerGone'))
   return index
 }

@@ -1,4 +1,5 @@
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import type { Lesson, MediaHash, Passage, ShelfItem } from './document'
 import { picturesOfStep } from './usedMedia'
 
@@ -22,7 +23,7 @@ export function takeOffShelf(lesson: Lesson, media: string): void {
         picturesOfStep(step).some((picture) => picture.kind !== 'card' && picture.media === media) ||
         step.passages.some((passage) => passage.media === media),
     )
-  if (inUse) throw new UserError('This is used in the lesson. Take it out of its steps first.')
+  if (inUse) throw new UserError(say('edits.fileInUse'))
   lesson.shelf.splice(shelfIndex(lesson, media), 1)
 }
 
@@ -52,6 +53,6 @@ const passagesOf = ({ steps, others }: Lesson): Passage[] => [
 
 function shelfIndex(lesson: Lesson, media: string): number {
   const index = lesson.shelf.findIndex((item) => item.media === media)
-  if (index < 0) throw new UserError('This file is no longer on the shelf.')
+  if (index < 0) throw new UserError(say('edits.fileGone'))
   return index
 }

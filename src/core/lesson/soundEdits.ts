@@ -1,4 +1,5 @@
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import type { BedCue, Lesson, LessonLengths, Nudge, Picture, Pocket, SoundCue, TrackName } from './document'
 import { stepOf } from './lookUp'
 
@@ -25,17 +26,17 @@ export function changeSounds(lesson: Lesson, edit: SoundEdit): void {
       lesson.sounds.push(...edit.sounds)
       return
     case 'setSound':
-      lesson.sounds[indexOf(lesson.sounds, edit.sound.id, 'This sound')] = edit.sound
+      lesson.sounds[indexOf(lesson.sounds, edit.sound.id, say('edits.thisSound'))] = edit.sound
       return
     case 'removeSounds':
-      for (const id of edit.sounds) lesson.sounds.splice(indexOf(lesson.sounds, id, 'This sound'), 1)
+      for (const id of edit.sounds) lesson.sounds.splice(indexOf(lesson.sounds, id, say('edits.thisSound')), 1)
       return
     case 'setBed':
       return setBed(lesson, edit.cue)
     case 'setNudges':
       return setNudges(lesson, edit.nudges)
     case 'removeNudges':
-      for (const id of edit.nudges) lesson.nudges.splice(indexOf(lesson.nudges, id, 'This point'), 1)
+      for (const id of edit.nudges) lesson.nudges.splice(indexOf(lesson.nudges, id, say('edits.thisPoint')), 1)
       return
     case 'setPocket':
       lesson.pocket = edit.pocket
@@ -51,12 +52,12 @@ export function changeSounds(lesson: Lesson, edit: SoundEdit): void {
       return
     case 'changePicture': {
       const { more } = stepOf(lesson, edit.step)
-      more[indexOf(more, edit.id, 'This picture')] = { id: edit.id, picture: edit.picture, mark: edit.mark }
+      more[indexOf(more, edit.id, say('edits.thisPicture'))] = { id: edit.id, picture: edit.picture, mark: edit.mark }
       return
     }
     case 'removePicture': {
       const { more } = stepOf(lesson, edit.step)
-      more.splice(indexOf(more, edit.id, 'This picture'), 1)
+      more.splice(indexOf(more, edit.id, say('edits.thisPicture')), 1)
       return
     }
   }
@@ -65,7 +66,7 @@ export function changeSounds(lesson: Lesson, edit: SoundEdit): void {
 /** Two pieces can't start with the same step. */
 function setBed(lesson: Lesson, cue: BedCue): void {
   const { begins } = cue
-  const index = indexOf(lesson.bedCues, cue.id, 'This music')
+  const index = indexOf(lesson.bedCues, cue.id, say('edits.thisMusic'))
   lesson.bedCues[index] = cue
   if (begins.kind !== 'step') return
   stepOf(lesson, begins.step)
@@ -86,6 +87,6 @@ function setNudges(lesson: Lesson, nudges: readonly Nudge[]): void {
 
 function indexOf(list: readonly { id: string }[], id: string, what: string): number {
   const index = list.findIndex((one) => one.id === id)
-  if (index < 0) throw new UserError(`${what} is no longer in the lesson.`)
+  if (index < 0) throw new UserError(say('edits.gone', { what }))
   return index
 }

@@ -25,7 +25,7 @@ test('an edit that would make a lesson that can not be stored says so and change
   const steps = Array.from({ length: LIMITS.items.steps + 1 }, (_, i) =>
     newStep(`n${i}`, '', { kind: 'card', lines: ['x'] }),
   )
-  expect(() => applyEdit(lesson, { name: 'addSteps', before: null, steps })).toThrow('2000 steps')
+  expect(() => applyEdit(lesson, { name: 'addSteps', before: null, steps })).toThrow('2,000 steps')
 })
 
 test('no lesson is longer than a day', () => {

@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import { documentSchema, lessonSchema, type Lesson, type LessonDocument } from './document'
 import { documentOf, tell } from './telling'
 import { upgraded } from './upgrade'
@@ -9,15 +10,15 @@ import { layoutLesson } from './layout'
 const { shape } = lessonSchema
 const LISTS = Object.keys(LIMITS.items) as (keyof typeof LIMITS.items)[]
 const WORDS = {
-  steps: 'steps',
-  takes: 'takes',
-  marks: 'marks',
-  shelf: 'files on the shelf',
-  bedCues: 'pieces of music',
-  sounds: 'sounds',
-  nudges: 'points of the gain line',
-  captionCorrections: 'corrected captions',
-}
+  steps: 'edits.steps',
+  takes: 'edits.takes',
+  marks: 'edits.marks',
+  shelf: 'edits.filesOnTheShelf',
+  bedCues: 'edits.piecesOfMusic',
+  sounds: 'edits.sounds',
+  nudges: 'edits.pointsOfTheGainLine',
+  captionCorrections: 'edits.correctedCaptions',
+} as const
 
 /** Items that were found good: an edit makes new ones of what it changes and leaves the rest, so few are looked at again. */
 const good = new WeakSet<object>()
@@ -34,9 +35,7 @@ export function assertStorable(lesson: Lesson): void {
   }
   assertFits(lessonSchema, rest)
   if (layoutLesson(lesson).length > LIMITS.length)
-    throw new UserError(
-      `A lesson can be ${LIMITS.length / 3600} hours long, and this would make it longer. Shorten a step, or part the lesson in two.`,
-    )
+    throw new UserError(say('edits.lessonTooLong', { hours: LIMITS.length / 3600 }))
 }
 
 /** What came from outside as a document, of this format or an older one. Throws a UserError where it can't be stored. */
@@ -52,8 +51,7 @@ export const storableLesson = (lesson: Lesson): Lesson => tell(toStorable(docume
 
 function assertList(list: keyof typeof LIMITS.items, items: readonly object[]): void {
   const most = LIMITS.items[list]
-  if (items.length > most)
-    throw new UserError(`A lesson can have ${most} ${WORDS[list]}, and this would be more. Part the lesson in two.`)
+  if (items.length > most) throw new UserError(say('edits.lessonHasTooMany', { most, list: say(WORDS[list]) }))
   for (const item of items) {
     if (good.has(item)) continue
     assertFits(shape[list].element, item)
@@ -69,8 +67,8 @@ function assertFits(schema: z.ZodType, value: unknown): void {
 function sentenceFor(issue: z.core.$ZodIssue): string {
   const what = issue.path.filter((part) => typeof part === 'string').join(', ')
   if (issue.code === 'too_big' && issue.origin === 'string')
-    return `This text is too long to be kept (${what}): at most ${issue.maximum.toLocaleString('en')} characters. Shorten it, or part it.`
+    return say('edits.textTooLong', { what, most: Number(issue.maximum) })
   if (issue.code === 'too_big' && issue.origin === 'array')
-    return `These are too many to be kept (${what}): at most ${issue.maximum.toLocaleString('en')}.`
-  return `This can't be kept in a lesson (${what || 'the whole'}: ${issue.message}). Nothing was changed.`
+    return say('edits.tooMany', { what, most: Number(issue.maximum) })
+  return say('edits.cantBeKept', { what: what || say('edits.theWhole'), why: issue.message })
 }

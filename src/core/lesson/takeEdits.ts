@@ -2,6 +2,7 @@ import type { CleanUp } from '@/core/narration/cleanUp/settings'
 import type { ReadingSettings } from '@/core/narration/speechVoice'
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import type { Lesson, MediaHash, Passage, Take } from './document'
 import { passageOf, stepOf, takeOf } from './lookUp'
 import { isInUse } from './takes'
@@ -74,8 +75,7 @@ export function changeTakes(lesson: Lesson, edit: TakeEdit): void {
 }
 
 function setLanguage(lesson: Lesson, language: string): void {
-  if (language !== lesson.language && lesson.others[language])
-    throw new UserError('The lesson is told in this language already.')
+  if (language !== lesson.language && lesson.others[language]) throw new UserError(say('edits.toldAlready'))
   if (lesson.mainLanguage === lesson.language) lesson.mainLanguage = language
   lesson.language = language
 }
@@ -97,7 +97,7 @@ function setCleanUp(lesson: Lesson, media: MediaHash | null, cleanUp: CleanUp | 
     return
   }
   const own = lesson.takes.filter((take) => take.media === media)
-  if (own.length === 0) throw new UserError('This take is no longer in the lesson.')
+  if (own.length === 0) throw new UserError(say('edits.takeGone'))
   for (const take of own) take.cleanUp = cleanUp
 }
 

@@ -1,4 +1,5 @@
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import {
   FORMAT_VERSION,
   type Lesson,
@@ -15,7 +16,7 @@ import {
 export function tell(document: LessonDocument, language: string = document.language): Lesson {
   const { format: _, narrations, steps, language: mainLanguage, title, ...shared } = document
   const own = narrations[language]
-  if (!own) throw new UserError(`This lesson is not told in “${language}”. It is told in: ${languagesOf(document)}.`)
+  if (!own) throw new UserError(say('edits.notToldIn', { language, languages: languagesOf(document) }))
   const { said, takes, marks, cleanUp, reading, captionCorrections } = own
   return {
     title,

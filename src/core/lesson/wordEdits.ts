@@ -1,5 +1,6 @@
 import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import type { Lesson, Mark, Passage, ShelfItem, Take } from './document'
 import { putOnShelf } from './shelf'
 import { passageOf, stepOf, takeOf } from './lookUp'
@@ -65,7 +66,7 @@ function pasteWords(lesson: Lesson, edit: Extract<WordEdit, { name: 'pasteWords'
   }
   const index = step.passages.findIndex((passage) => passage.id === at.passage)
   const passage = step.passages[index]
-  if (!passage) throw new UserError('These words are no longer in this step.')
+  if (!passage) throw new UserError(say('edits.wordsGone'))
   if (at.at <= passage.from) step.passages.splice(index, 0, ...pieces)
   else if (at.at >= passage.to) step.passages.splice(index + 1, 0, ...pieces)
   else {
@@ -75,7 +76,7 @@ function pasteWords(lesson: Lesson, edit: Extract<WordEdit, { name: 'pasteWords'
 }
 
 function retimeWord(lesson: Lesson, { take: id, character, start, end }: Extract<WordEdit, { name: 'retimeWord' }>) {
-  if (end - start < 0.01) throw new UserError('A word can not be shorter than a hundredth of a second.')
+  if (end - start < 0.01) throw new UserError(say('edits.wordTooShort'))
   const take = takeOf(lesson, id)
   take.retimed = [...take.retimed.filter((one) => one.character !== character), { character, start, end }]
 }
@@ -84,7 +85,7 @@ function showHidden(lesson: Lesson, id: string): void {
   const { step, index, passage } = passageOf(lesson, id)
   const before = step.passages[index - 1]
   if (!before || before.media !== passage.media || before.to >= passage.from)
-    throw new UserError('Nothing is hidden before these words.')
+    throw new UserError(say('edits.nothingIsHiddenBefore'))
   step.passages.splice(index - 1, 2, { ...before, to: passage.to })
 }
 

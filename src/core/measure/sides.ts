@@ -1,14 +1,16 @@
 import type { Decibels } from '@/core/units'
+import { say } from '@/messages/say'
 
 /** What is wrong with the two channels of a sound, where something is. */
 export type SidesFault = 'left-only' | 'right-only' | 'opposite'
 
 /** What an author should know of it. */
-export const SIDES_NOTES: Record<SidesFault, string> = {
-  'left-only': 'There is sound on its left side only. It is heard in the middle.',
-  'right-only': 'There is sound on its right side only. It is heard in the middle.',
-  opposite: 'One of its sides is upside down, so that it would vanish where both are added. It is put right.',
-}
+export const sidesNote = (fault: SidesFault): string =>
+  say(
+    ({ 'left-only': 'measured.leftOnly', 'right-only': 'measured.rightOnly', opposite: 'measured.opposite' } as const)[
+      fault
+    ],
+  )
 
 export interface SidesMeter {
   push(left: Float32Array, right: Float32Array): void

@@ -5,6 +5,7 @@ import { HOP } from '@/core/measure/energyMeter'
 import { roomNoise } from '@/core/measure/quiet'
 import { spokenTime } from '@/core/measure/speech'
 import type { Decibels, Lufs, Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { GOOD_LEVEL } from './inputLevel'
 import { readScript } from './words/script'
 
@@ -28,10 +29,10 @@ export function reportTake({ from, to, script }: Take, analysis: Analysis): Take
   const [loudness, noise] = [takeLoudness(analysis), roomNoise(analysis)]
   const clips = analysis.clips.filter((clip) => clip * HOP >= from && clip * HOP < to).length
   const faults: string[] = []
-  if (clips > 0) faults.push(clips === 1 ? 'clipped once' : `clipped ${clips} times`)
-  if (speech.length === 0) faults.push('nobody speaks')
-  else if (loudness !== null && loudness < GOOD_LEVEL.low) faults.push('very quiet')
-  if (loudness !== null && noise !== null && loudness - noise < NOISY) faults.push('noisy')
+  if (clips > 0) faults.push(say('narration.clipped', { clips }))
+  if (speech.length === 0) faults.push(say('narration.nobodySpeaks'))
+  else if (loudness !== null && loudness < GOOD_LEVEL.low) faults.push(say('narration.veryQuiet'))
+  if (loudness !== null && noise !== null && loudness - noise < NOISY) faults.push(say('narration.noisy'))
   return {
     length: to - from,
     loudness,

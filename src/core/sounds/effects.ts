@@ -1,4 +1,6 @@
 import { seededRandom } from '@/core/random'
+import { say } from '@/messages/say'
+import type { Messages } from '@/messages/words'
 import { HOUSE_RATE, toFactor, type Decibels, type Hertz, type Seconds } from '@/core/units'
 
 /** A test runner looks globals up slowly; these loops run millions of times. */
@@ -6,28 +8,19 @@ const { sin, exp, min, max, abs, PI } = Math
 
 /** Effects and stingers of our own, made by formula: no recording, so no licence but ours. */
 export interface Effect {
-  id: string
-  name: string
-  /** What one would look for it by. */
-  words: string
+  id: EffectId
   length: Seconds
   make(): Float32Array
 }
+
+export type EffectId = keyof Messages['effects']
 
 export const EFFECTS_LICENCE = { source: 'Made by Yarn Step', licence: 'CC0 1.0', credit: '' }
 /** Highest sample of every effect. */
 const PEAK: Decibels = -6
 
-const effect = (
-  id: string,
-  name: string,
-  words: string,
-  length: Seconds,
-  draw: (out: Float32Array, random: () => number) => void,
-): Effect => ({
+const effect = (id: EffectId, length: Seconds, draw: (out: Float32Array, random: () => number) => void): Effect => ({
   id,
-  name,
-  words,
   length,
   make() {
     const out = new Float32Array(Math.round(length * HOUSE_RATE))
@@ -37,44 +30,42 @@ const effect = (
 })
 
 export const EFFECTS: readonly Effect[] = [
-  effect('bell', 'Ship’s bell', 'bell strike harbour metal start', 2.6, (out) =>
-    partials(out, 0, [760, 1520 * 1.19, 2280 * 1.09, 3920], [1, 0.6, 0.4, 0.25], 0.9),
-  ),
-  effect('two-bells', 'Two bells', 'bell double attention harbour', 2.8, (out) => {
+  effect('bell', 2.6, (out) => partials(out, 0, [760, 1520 * 1.19, 2280 * 1.09, 3920], [1, 0.6, 0.4, 0.25], 0.9)),
+  effect('two-bells', 2.8, (out) => {
     partials(out, 0, [760, 1809, 2485, 3920], [1, 0.6, 0.4, 0.25], 0.8)
     partials(out, 0.34, [760, 1809, 2485, 3920], [0.9, 0.5, 0.4, 0.2], 0.9)
   }),
-  effect('chime', 'Soft chime', 'chime notice gentle new', 1.8, (out) => {
+  effect('chime', 1.8, (out) => {
     partials(out, 0, [1046.5, 2093], [1, 0.3], 0.5)
     partials(out, 0.12, [1318.5, 2637], [0.8, 0.25], 0.6)
   }),
-  effect('right', 'Right answer', 'yes success correct done up', 1.1, (out) => {
+  effect('right', 1.1, (out) => {
     partials(out, 0, [659.3, 1318.5], [1, 0.3], 0.25)
     partials(out, 0.14, [987.8, 1975.5], [1, 0.3], 0.4)
   }),
-  effect('wrong', 'Wrong answer', 'no mistake error down', 0.9, (out) => {
+  effect('wrong', 0.9, (out) => {
     partials(out, 0, [311.1, 622.3, 933], [1, 0.5, 0.3], 0.22)
     partials(out, 0.16, [233.1, 466.2, 699], [1, 0.5, 0.3], 0.35)
   }),
-  effect('click', 'Click', 'button press mouse tap', 0.09, (out, random) => {
+  effect('click', 0.09, (out, random) => {
     burst(out, random, 0, 0.004, 0.002)
     partials(out, 0, [2400], [0.4], 0.008)
   }),
-  effect('tick', 'Tick', 'clock time second', 0.12, (out) => partials(out, 0, [1900, 3100], [1, 0.5], 0.015)),
-  effect('pop', 'Pop', 'appear bubble show', 0.18, (out) => glide(out, 0, 0.12, 320, 880, 0.9)),
-  effect('whoosh', 'Whoosh', 'swish move change slide transition', 0.9, (out, random) => sweep(out, random, 300, 2800)),
-  effect('page', 'Page turned', 'paper leaf book next', 0.5, (out, random) => {
+  effect('tick', 0.12, (out) => partials(out, 0, [1900, 3100], [1, 0.5], 0.015)),
+  effect('pop', 0.18, (out) => glide(out, 0, 0.12, 320, 880, 0.9)),
+  effect('whoosh', 0.9, (out, random) => sweep(out, random, 300, 2800)),
+  effect('page', 0.5, (out, random) => {
     sweep(out.subarray(0, Math.round(0.32 * HOUSE_RATE)), random, 1800, 5200)
     burst(out, random, 0.33, 0.02, 0.012)
   }),
-  effect('knock', 'Knock on wood', 'wood hit door table', 0.35, (out, random) => {
+  effect('knock', 0.35, (out, random) => {
     partials(out, 0, [190, 410, 720], [1, 0.5, 0.3], 0.05)
     burst(out, random, 0, 0.006, 0.003)
   }),
-  effect('rope', 'Rope creaks', 'line creak boat strain', 1.2, (out, random) => creak(out, random)),
-  effect('wave', 'Wave on a hull', 'water sea wash shore', 3.2, (out, random) => wash(out, random)),
-  effect('horn', 'Fog horn', 'horn ship low signal', 2.4, (out) => horn(out)),
-  effect('stinger-open', 'Stinger: opening', 'stinger intro title begin chapter', 2.6, (out) =>
+  effect('rope', 1.2, (out, random) => creak(out, random)),
+  effect('wave', 3.2, (out, random) => wash(out, random)),
+  effect('horn', 2.4, (out) => horn(out)),
+  effect('stinger-open', 2.6, (out) =>
     [
       [0, 293.7],
       [0.12, 440],
@@ -82,7 +73,7 @@ export const EFFECTS: readonly Effect[] = [
       [0.36, 740],
     ].forEach(([at, tone]) => partials(out, at!, [tone!, tone! * 2, tone! * 3], [1, 0.4, 0.15], 1)),
   ),
-  effect('stinger-close', 'Stinger: closing', 'stinger end outro finish chapter', 2.8, (out) =>
+  effect('stinger-close', 2.8, (out) =>
     [
       [0, 740],
       [0.16, 587.3],
@@ -184,5 +175,8 @@ function finished(out: Float32Array): Float32Array {
 /** Effects that have all the words one looks for, in their name or about them. */
 export function findEffects(phrase: string): Effect[] {
   const wanted = phrase.toLowerCase().split(/\s+/).filter(Boolean)
-  return EFFECTS.filter(({ name, words }) => wanted.every((word) => `${name} ${words}`.toLowerCase().includes(word)))
+  return EFFECTS.filter(({ id }) => {
+    const own = `${say(`effects.${id}`)} ${say(`effectWords.${id}`)}`.toLowerCase()
+    return wanted.every((word) => own.includes(word))
+  })
 }

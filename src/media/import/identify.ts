@@ -2,6 +2,7 @@ import { open, stat } from 'node:fs/promises'
 import { fileTypeFromFile } from 'file-type'
 import type { ShelfKind } from '@/core/lesson/document'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 
 /** What a file is by its bytes. `demuxer` is the only one ffmpeg may use for it; null for pictures and PDF. */
 export interface FileIdentity {
@@ -46,31 +47,29 @@ const KNOWN: Record<string, Omit<FileIdentity, 'extension'>> = {
   'audio/aiff': { kind: 'sound', demuxer: 'aiff' },
 }
 /** Things people bring that another step turns into something usable, by the ending that fits their bytes. */
-const ADVICE: Record<string, string> = {
-  ...each(['key', 'cfb', 'docx', 'odt'], 'Save the slides as PPTX, ODP or PDF, without a password, and bring in that.'),
-  ...each(['flv', 'mpg', 'ogv'], 'Save the recording as MP4.'),
-  ...each(['jxl', 'jp2', 'ico', 'psd', 'cr2'], 'Save the picture as PNG or JPEG.'),
-  ...each(['amr', 'ape', 'wv', 'ac3', 'dsf', 'mid'], 'Save the sound as WAV or FLAC.'),
-  zip: 'Unpack it and bring in the files, or choose "Open a copy" on the home page for a saved lesson.',
-}
+const ADVICE = [
+  { endings: ['key', 'cfb', 'docx', 'odt'], advice: 'imports.slidesOf' },
+  { endings: ['flv', 'mpg', 'ogv'], advice: 'imports.recordingOf' },
+  { endings: ['jxl', 'jp2', 'ico', 'psd', 'cr2'], advice: 'imports.pictureOf' },
+  { endings: ['amr', 'ape', 'wv', 'ac3', 'dsf', 'mid'], advice: 'imports.soundOf' },
+  { endings: ['zip'], advice: 'imports.zipOf' },
+] as const satisfies { endings: string[]; advice: string }[]
 
-function each(endings: readonly string[], advice: string): Record<string, string> {
-  return Object.fromEntries(endings.map((ending) => [ending, advice]))
+function adviceOn(ending: string | undefined) {
+  const fitting = ADVICE.find(({ endings }) => endings.some((one) => one === ending))
+  return fitting?.advice ?? 'imports.unusable'
 }
-
-const USABLE =
-  'Bring in a picture (PNG, JPEG, SVG …), slides (PDF, PPTX, ODP), a sound (WAV, MP3, M4A, OGG, FLAC …) or a recording (MP4, MOV, WebM, MKV …).'
 
 /** The bytes decide, never the name. Throws a UserError that says what can be used instead. */
 export async function identifyFile(path: string, name: string): Promise<FileIdentity> {
   const { size, isFolder } = await look(path)
-  if (isFolder) throw new UserError(`A file is needed, and this is a folder: ${name}.`)
-  if (size === 0) throw new UserError(`There is nothing in this file: ${name}. Copy it again from where it came from.`)
+  if (isFolder) throw new UserError(say('imports.aFileIsNeeded', { name }))
+  if (size === 0) throw new UserError(say('imports.thereIsNothingIn', { name }))
   const found = await fileTypeFromFile(path)
   const known = found && KNOWN[found.mime.split(';')[0]!]
   const identity = known ? { ...known, extension: found.ext } : await byItsBeginning(path)
   if (identity) return identity
-  throw new UserError(`This file can't be used: ${name}. ${ADVICE[found?.ext ?? ''] ?? USABLE}`)
+  throw new UserError(say(adviceOn(found?.ext), { name }))
 }
 
 /** Formats that are told by their first characters alone. */

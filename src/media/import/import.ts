@@ -8,6 +8,7 @@ import { analysisLength, type Analysis } from '@/core/measure/analysis'
 import { integratedLoudness } from '@/core/measure/loudness'
 import { cutText, storableText } from '@/core/text'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import { probeFile, type Probe } from '../ffmpeg'
 import { identifyFile, type FileIdentity } from './identify'
 import { cutOffNote, importSound, silencedNote, type SoundOptions } from './sound'
@@ -149,7 +150,7 @@ async function examineSound(
   folder: string,
   options: ImportOptions,
 ): Promise<Findings> {
-  if (!probe.sound) throw new UserError(`This file has no sound in it: ${name}. Choose a file with an audio track.`)
+  if (!probe.sound) throw new UserError(say('imports.noSoundTrack', { name }))
   const { analysis, silenced, sides, hum } = await importSound(path, demuxer, name, probe, folder, options)
   refuseSilence(analysis, name)
   const length = analysisLength(analysis)
@@ -167,12 +168,9 @@ async function examineSound(
 }
 
 function refuseSilence(analysis: Analysis, name: string): void {
-  if (analysis.samples === 0)
-    throw new UserError(`This file has no sound in it: ${name}. It has a length of zero; record or save it again.`)
+  if (analysis.samples === 0) throw new UserError(say('imports.soundOfNoLength', { name }))
   if (integratedLoudness(analysis.energy) === null && analysis.energy.every((energy) => energy < 1e-9)) {
-    throw new UserError(
-      `There is only silence in this file: ${name}. Check that the microphone was on, and record it again.`,
-    )
+    throw new UserError(say('imports.thereIsOnlySilence', { name }))
   }
 }
 

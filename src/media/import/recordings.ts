@@ -3,6 +3,7 @@ import { dirname, join } from 'node:path'
 import { encodeSamples, writeWavHeader } from '@/core/formats/wav'
 import { UserError } from '@/core/userError'
 import type { Hertz } from '@/core/units'
+import { say } from '@/messages/say'
 import { readWhole, replaceWhole, writeWhole } from '../store/files'
 
 /**
@@ -47,7 +48,7 @@ export const recordedBytes = (path: string): Promise<number> =>
 export async function makeVoiceFile(path: string, rate: Hertz, out: string): Promise<void> {
   const bytes = await recordedBytes(path)
   const frames = Math.floor(bytes / BYTES)
-  if (frames === 0) throw new UserError('Nothing was recorded. Check the microphone and record again.')
+  if (frames === 0) throw new UserError(say('imports.nothingWasRecordedCheck'))
   await mkdir(dirname(out), { recursive: true })
   await replaceWhole(out, async (draft) => {
     const [input, output] = [await open(path, 'r'), await open(draft, 'w')]
@@ -68,7 +69,7 @@ export async function makeVoiceFile(path: string, rate: Hertz, out: string): Pro
 
 /** A recorded picture is a file already. */
 export async function makePictureFile(path: string, out: string): Promise<void> {
-  if ((await recordedBytes(path)) === 0) throw new UserError('Nothing was recorded. Record again.')
+  if ((await recordedBytes(path)) === 0) throw new UserError(say('imports.nothingWasRecordedRecord'))
   await mkdir(dirname(out), { recursive: true })
   await replaceWhole(out, (draft) => link(path, draft).catch(() => copyFile(path, draft)))
 }

@@ -6,6 +6,7 @@ import { createAnalyser, type Analysis } from '@/core/measure/analysis'
 import type { Hum } from '@/core/measure/hum'
 import { createSidesMeter, mended, type SidesFault } from '@/core/measure/sides'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { bytesOf, decodeSound, deinterleave, tooLong, type Probe } from '../ffmpeg'
 import { writeWhole } from '../store/files'
 import { PARTS } from '../store/store'
@@ -129,14 +130,12 @@ export function silenceAbsurd(samples: Float32Array): number {
 
 /** What the author should know of damaged samples. */
 export const silencedNote = (count: number): string | null =>
-  count === 0
-    ? null
-    : `${count.toLocaleString('en')} ${count === 1 ? 'sample of this file is' : 'samples of this file are'} damaged and silent now. Listen to it, or save it again where it was made.`
+  count === 0 ? null : say('imports.samplesDamaged', { count })
 
 /** Says so where much less sound was found than the file promises: it was probably cut off in copying. */
 export function cutOffNote(promised: Seconds | null, found: Seconds): string | null {
   if (promised === null || promised - found < Math.max(0.5, promised * 0.02)) return null
-  return `This file is cut off: it should have ${clock(promised)}, and ${clock(found)} of it is there.`
+  return say('imports.cutOff', { promised: clock(promised), found: clock(found) })
 }
 
 const clock = (time: Seconds) => `${Math.floor(time / 60)}:${String(Math.floor(time % 60)).padStart(2, '0')}`

@@ -2,6 +2,7 @@ import { PassThrough } from 'node:stream'
 import { encodeSamples, writeWavHeader } from '@/core/formats/wav'
 import { HOUSE_RATE, toSamples, type Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import { runProgram, writeTo } from '../process'
 import { storeSource, type MediaStore } from '../store/store'
 
@@ -17,7 +18,7 @@ export async function exportSound(
   const { channels, length } = await store.info(media)
   const from = toSamples(part.from)
   const frames = toSamples(Math.min(part.to, length ?? 0)) - from
-  if (frames <= 0) throw new UserError('There is no sound in this part of the file. Reload the page.')
+  if (frames <= 0) throw new UserError(say('imports.thereIsNoSound'))
   const wav = wavBytes(store, media, channels, from, frames)
   return format === 'wav' ? wav : toFlac(wav)
 }

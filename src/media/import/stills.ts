@@ -3,7 +3,8 @@ import { readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import { UserError } from '@/core/userError'
-import { DISK_FULL, isDiskFull } from '../store/disk'
+import { say } from '@/messages/say'
+import { isDiskFull } from '../store/disk'
 import { inputOf, orDamaged } from '../ffmpeg'
 import { CODING_MEMORY, runProgram } from '../process'
 import { PARTS } from '../store/store'
@@ -27,12 +28,10 @@ export async function importStill(
   const source = await pictureSource(path, extension, name, folder)
   const { width = 0, height = 0, pages = 1 } = await readable(name, () => source().metadata())
   if (width * height > MOST_PIXELS) {
-    throw new UserError(
-      `This picture is too large: ${name} has ${width} x ${height} pixels. Save it with at most 10,000 x 10,000; a video shows 1920 x 1080 or 3840 x 2160.`,
-    )
+    throw new UserError(say('imports.pictureTooLarge', { name, width, height }))
   }
   const { isDark } = await readable(name, () => makePage(source(), folder, 1))
-  const moves = 'This picture moves, and only its first moment is shown. Save it as MP4 to have it move.'
+  const moves = say('imports.thisPictureMovesAnd')
   const darkPages = isDark ? [1] : []
   return { pages: [''], darkPages, note: pages > 1 && extension !== 'tif' && extension !== 'heic' ? moves : null }
 }
@@ -68,7 +67,7 @@ const SVG_SIZE = 2 * PAGE_PIXELS
  */
 async function svgSource(path: string, name: string): Promise<() => Sharp> {
   const bytes = await readFile(path)
-  if (bytes.length > MOST_SVG) throw new UserError(`This drawing is too large: ${name}. Save it as PNG.`)
+  if (bytes.length > MOST_SVG) throw new UserError(say('imports.drawingTooLarge', { name }))
   const { width = 1, density = 72 } = await readable(name, () => sharp(bytes, { limitInputPixels: false }).metadata())
   const sharpEnough = Math.min(2400, Math.max(1, (density * SVG_SIZE) / width))
   return () => sharp(bytes, { density: sharpEnough, limitInputPixels: MOST_PIXELS })
@@ -136,8 +135,8 @@ async function readable<T>(name: string, work: () => Promise<T>): Promise<T> {
   try {
     return await work()
   } catch (error) {
-    if (isDiskFull(error)) throw new UserError(DISK_FULL, { cause: error })
-    throw new UserError(`This picture is damaged or incomplete: ${name}. Save it again, then bring it in.`, {
+    if (isDiskFull(error)) throw new UserError(say('server.diskFull'), { cause: error })
+    throw new UserError(say('imports.thisPictureIsDamaged', { name }), {
       cause: error,
     })
   }

@@ -9,6 +9,7 @@ import { DEFAULT_READING, sentencesToSay } from '@/core/narration/speechVoice'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { UserError } from '@/core/userError'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { espeak } from './espeak'
 import type { Reading } from './reading'
 import type { MediaStore } from '../store/store'
@@ -42,8 +43,8 @@ export async function alignMedia(
   { signal, onProgress }: AlignOptions = {},
 ): Promise<Alignment> {
   const analysis = await store.analysis(part.media)
-  if (!analysis) throw new UserError('There is no sound in this file, so there is nothing to align.')
-  if (script.sentences.length === 0) throw new UserError('There are no words in this script. Write it first.')
+  if (!analysis) throw new UserError(say('speech.thereIsNoSound'))
+  if (script.sentences.length === 0) throw new UserError(say('speech.thereAreNoWords'))
   const speech = speechWithin(takeSpeech(analysis), part)
   const { voice, warp } = await chosenFor(store, part, speech, script, language, signal)
   onProgress?.(0.15)
@@ -150,7 +151,7 @@ async function voicesFor(language: string): Promise<string[]> {
   const voices = (await espeak.voices()).map((voice) => voice.language)
   const exact = voices.find((voice) => voice.toLowerCase() === code)
   const voice = exact ?? voices.find((one) => one.split('-')[0] === code.split('-')[0])
-  if (!voice) throw new UserError(`No voice on this machine speaks "${language}". Choose another language.`)
+  if (!voice) throw new UserError(say('speech.noVoiceOnThis', { language }))
   return [voice]
 }
 

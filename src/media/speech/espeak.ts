@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { CODING_MEMORY, runProgram, writeTo } from '@/media/process'
+import { CODING_MEMORY, ProgramError, runProgram, writeTo } from '@/media/process'
 import { projectFolder } from '@/media/settings'
 import type { SentenceToSay } from '@/core/narration/speechVoice'
 import type { Hertz, Seconds } from '@/core/units'
@@ -27,27 +27,38 @@ export const espeak: SpeechEngine = {
 
   async say(sentences, { voice, rate, pitch }, take, signal) {
     const texts = sentences.map(toSsml)
-    const job = JSON.stringify({
-      voice,
-      rate: Math.round(rate),
-      pitch: Math.round(pitch),
-      texts: texts.map(({ ssml }) => ssml),
-    })
+    const settings = { voice, rate: Math.round(rate), pitch: Math.round(pitch) }
     const host = join(projectFolder(), 'src', 'media', 'speech', 'espeakHost.mjs')
     let said = 0
-    const reader = sentenceReader((sentence, { words }) => {
-      const { offsets } = texts[said++]!
-      return take({ ...sentence, starts: startsOf(offsets, words, sentence) })
-    })
-    await runProgram(process.execPath, [host], {
-      limit: LIMIT,
-      memory: CODING_MEMORY,
-      signal,
-      feed: (input) => writeTo(input, Buffer.from(job)),
-      onOutput: reader,
-    })
+    const sayRest = () => {
+      const job = JSON.stringify({ ...settings, texts: texts.slice(said).map(({ ssml }) => ssml) })
+      return runProgram(process.execPath, [host], {
+        limit: LIMIT,
+        memory: CODING_MEMORY,
+        signal,
+        feed: (input) => writeTo(input, Buffer.from(job)),
+        onOutput: sentenceReader((sentence, { words }) => {
+          const { offsets } = texts[said++]!
+          return take({ ...sentence, starts: startsOf(offsets, words, sentence) })
+        }),
+      })
+    }
+    for (let deaths = 0; ; deaths++) {
+      try {
+        await sayRest()
+        return
+      } catch (error) {
+        // A host was seen to end without a word, on a busy machine: another one says what is left.
+        if (!hasCrashed(error) || deaths === MOST_DEATHS) throw error
+      }
+    }
   },
 }
+
+/** Ended by a signal that nobody here has sent. */
+const hasCrashed = (error: unknown) =>
+  error instanceof ProgramError && error.reason === 'program' && error.signal !== null
+const MOST_DEATHS = 2
 
 /** ` 2  en-gb  --/M  English_(Great_Britain) gmw/en  (en 2)` */
 function readVoiceLine(line: string): { id: string; name: string; language: string; file: string } {

@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { readWav } from '@/core/formats/wav'
 import { UserError } from '@/core/userError'
 import { CODING_MEMORY, ProgramError, runProgram, writeTo } from '@/media/process'
+import { say } from '@/messages/say'
 import { voicesFile } from '../settings'
 import type { SpeechEngine } from './engine'
 
@@ -33,7 +34,7 @@ export const ownVoices: SpeechEngine = {
 
   async say(sentences, { voice, rate, pitch }, take, signal) {
     const own = (await listed()).find(({ id }) => id === voice)
-    if (!own) throw new UserError(`There is no voice "${voice}" on this machine. Choose another one.`)
+    if (!own) throw new UserError(say('speech.thereIsNoVoice', { voice }))
     const [program, ...args] = own.command.map((part) =>
       part.replaceAll('{rate}', String(Math.round(rate))).replaceAll('{pitch}', String(Math.round(pitch))),
     )
@@ -54,9 +55,7 @@ async function spoken({ name }: OwnVoice, program: string, args: string[], sente
     return { rate, samples: channels[0]!, starts: null }
   } catch (error) {
     if (signal?.aborted || !(error instanceof ProgramError || error instanceof UserError)) throw error
-    throw new UserError(
-      `The voice "${name}" did not read this: ${error.message} Try it by hand, or choose another one.`,
-    )
+    throw new UserError(say('speech.theVoiceDidNot', { name, message: error.message }))
   }
 }
 

@@ -4,6 +4,7 @@ import { UserError } from '@/core/userError'
 import { HOUSE_RATE, type Hertz, type Seconds } from '@/core/units'
 import { bytesOf } from '@/media/ffmpeg'
 import { runProgram, writeTo } from '@/media/process'
+import { say } from '@/messages/say'
 import type { Assets } from '../store/assets'
 import { pacedRate } from './pace'
 import { saySentences } from './sentences'
@@ -50,7 +51,7 @@ export async function readAloud(
 ): Promise<Reading> {
   const parsed = readScript(script)
   const { words, sentences } = parsed
-  if (sentences.length === 0) throw new UserError('There are no words to read here. Write a script first.')
+  if (sentences.length === 0) throw new UserError(say('speech.thereAreNoWordsTo'))
   const pace = await pacedRate(around, settings, assets, options.signal)
   const toSay = sentencesToSay(parsed, pronunciations, await languageOf(settings.voice))
   const said = await saySentences(toSay, { ...settings, rate: pace }, assets, options)

@@ -1,5 +1,6 @@
 import type { SpeechVoice } from '@/core/narration/speechVoice'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import type { SpeechEngine } from './engine'
 import { espeak } from './espeak'
 import { flite } from './flite'
@@ -21,6 +22,6 @@ export async function engineOf(id: string): Promise<{ engine: SpeechEngine; voic
   const [name, voice] = id.split(':') as [string, string | undefined]
   const engine = ENGINES.find((one) => one.name === name)
   const known = engine && (await engine.voices()).some((one) => one.id === id)
-  if (!engine || !voice || !known) throw new UserError(`There is no voice "${id}" on this machine. Choose another one.`)
+  if (!engine || !voice || !known) throw new UserError(say('speech.thereIsNoVoiceOn', { id }))
   return { engine, voice }
 }

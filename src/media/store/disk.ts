@@ -2,9 +2,6 @@ import { statfs } from 'node:fs/promises'
 import { causesOf } from '@/core/userError'
 import { ProgramError } from '../process'
 
-export const DISK_FULL =
-  'The disk on which this program keeps its files is full. Make room on it, then try again; nothing that was saved is lost.'
-
 /** Whether an error says that there is no room left, whoever met it. */
 export function isDiskFull(error: unknown): boolean {
   return causesOf(error).some(

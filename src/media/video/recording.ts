@@ -2,6 +2,7 @@ import { join } from 'node:path'
 import type { Hertz, Seconds } from '@/core/units'
 import { COMMON_FRAME } from '@/core/picture/frame'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import { inputOf, orDamaged, type Probe } from '../ffmpeg'
 import { CODING_MEMORY, runProgram } from '../process'
 import { makePage, pictureIn } from '../import/stills'
@@ -29,9 +30,7 @@ export async function importRecording(
 ): Promise<{ length: Seconds; lastPicture: Seconds | null; isDark: boolean }> {
   const { width, height } = probe.picture!
   if (width * height > MOST_PIXELS) {
-    throw new UserError(
-      `This recording is too large: ${name} has ${width} x ${height} pixels. Save it with at most 3840 x 2160.`,
-    )
+    throw new UserError(say('imports.recordingTooLarge', { name, width, height }))
   }
   const last = heard > 0 ? await findLastPicture(path, demuxer, name) : null
   const stays = last && heard - last.end > 1 / PROXY_RATE ? heard - last.end : 0
@@ -63,7 +62,7 @@ export async function importRecording(
     if (probe.length) onProgress?.(Math.min(1, frames / PROXY_RATE / probe.length))
   }
   await orDamaged(name, () => runProgram('ffmpeg', args, { limit: LIMIT, memory: CODING_MEMORY, signal, onOutput }))
-  if (frames === 0) throw new UserError(`There is no picture in this recording: ${name}. Record or save it again.`)
+  if (frames === 0) throw new UserError(say('imports.thereIsNoPicture', { name }))
   const { isDark } = await makePage(pictureIn(await frameAt(proxy, Math.min(1, frames / PROXY_RATE / 2))), folder, 1)
   return { length: frames / PROXY_RATE, lastPicture: stays > 0 ? last!.start : null, isDark }
 }

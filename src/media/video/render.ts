@@ -30,6 +30,7 @@ import { RENDERER_EDITION, type SampleRange } from '@/core/mix/renderer'
 import type { HeardWords } from '@/core/narration/words/stepWords'
 import { UserError } from '@/core/userError'
 import type { Hertz } from '@/core/units'
+import { say } from '@/messages/say'
 import { AAC } from '../aac'
 import { bytesOf, ffmpegVersion, inputOf } from '../ffmpeg'
 import type { LessonSounds } from '../lessonMedia'
@@ -181,8 +182,7 @@ export function planFinished(
   { soundOf, analysisOf }: LessonSounds,
 ): { timeline: Timeline; planned: PlannedMix } {
   const timeline = sounding(layoutLesson(lesson), soundOf)
-  if (timeline.length === 0)
-    throw new UserError('This lesson has no steps yet: there is nothing to make. Add a picture first.')
+  if (timeline.length === 0) throw new UserError(say('imports.lessonEmpty'))
   return { timeline, planned: planMix(lesson, timeline, analysisOf) }
 }
 

@@ -1,6 +1,7 @@
 'use client'
 
 import { useState } from 'react'
+import { say } from '@/messages/say'
 import { useLessonState, useTimeline } from '../lesson/context'
 import { BedControls } from './BedControls'
 import { Comparing } from './Comparing'
@@ -21,14 +22,14 @@ export function Balance() {
   return (
     <div className={styles.balance}>
       <Comparing />
-      <section className={styles.card} aria-label="Loudness over the lesson">
+      <section className={styles.card} aria-label={say('balance.loudnessOverTheLesson')}>
         {mix && balance ? (
           <>
             <LevelChart mix={mix} balance={balance} onShown={setZoomed} />
             <NudgeStrip shown={shown} />
           </>
         ) : (
-          <p className={styles.note}>Measuring…</p>
+          <p className={styles.note}>{say('balance.measuring')}</p>
         )}
       </section>
       {balance && (

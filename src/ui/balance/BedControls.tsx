@@ -5,15 +5,16 @@ import { USUAL_POCKET } from '@/core/lesson/newParts'
 import { useDesk, useLesson } from '../lesson/context'
 import { Explained } from '../parts/Explained'
 import { WCAG_CLEARANCE } from '@/core/mix/nearer'
+import { say } from '@/messages/say'
 import { TargetSlider } from '../lesson/TargetSlider'
 import styles from './balance.module.css'
 
 /** Clearances named by what they are for. */
-const USES = [
-  { value: 10, label: 'Lively: music you notice' },
-  { value: 16, label: 'Course video: noticeable, not pronounced' },
-  { value: WCAG_CLEARANCE, label: 'Easy to follow: WCAG 2.2, 1.4.7' },
-  { value: 26, label: 'Barely there: noisy places, hard words' },
+const uses = () => [
+  { value: 10, label: say('balance.livelyMusicYouNotice') },
+  { value: 16, label: say('balance.courseVideoNoticeableNot') },
+  { value: WCAG_CLEARANCE, label: say('balance.easyToFollowWcag') },
+  { value: 26, label: say('balance.barelyThereNoisyPlaces') },
 ]
 
 /** What decides the bed's level; every change is heard at once. */
@@ -22,15 +23,15 @@ export function BedControls() {
   const { targets, pocket } = useLesson()
   const { edit } = store.getState()
   return (
-    <section className={styles.card} aria-label="Music under the voice">
-      <h2>Music under the voice</h2>
+    <section className={styles.card} aria-label={say('balance.musicUnderTheVoice')}>
+      <h2>{say('balance.musicUnderTheVoice')}</h2>
       <Select
         size="small"
-        aria-label="What it is for"
+        aria-label={say('balance.whatItIsFor')}
         style={{ width: '100%', marginBottom: 8 }}
-        value={USES.some(({ value }) => value === targets.clearance) ? targets.clearance : null}
-        placeholder="A clearance of your own"
-        options={USES}
+        value={uses().some(({ value }) => value === targets.clearance) ? targets.clearance : null}
+        placeholder={say('balance.aClearanceOfYour')}
+        options={uses()}
         onChange={(value) => value !== null && edit({ name: 'setTarget', target: 'clearance', value })}
       />
       <TargetSlider target="clearance" />
@@ -38,10 +39,10 @@ export function BedControls() {
       <TargetSlider target="pauseFrom" />
       <TargetSlider target="slope" />
       <div className={styles.switch}>
-        <Explained term="pocket">Voice pocket</Explained>
+        <Explained term="pocket">{say('balance.voicePocket')}</Explained>
         <Switch
           size="small"
-          aria-label="Voice pocket"
+          aria-label={say('balance.voicePocket')}
           checked={pocket.on}
           onChange={(on) => edit({ name: 'setPocket', pocket: { ...pocket, on } })}
         />
@@ -49,10 +50,10 @@ export function BedControls() {
       {pocket.on && (
         <>
           <div className={styles.switch}>
-            <span>As deep as needed</span>
+            <span>{say('balance.asDeepAsNeeded')}</span>
             <Switch
               size="small"
-              aria-label="As deep as needed"
+              aria-label={say('balance.asDeepAsNeeded')}
               checked={pocket.depth === null}
               onChange={(needed) =>
                 edit({ name: 'setPocket', pocket: { ...pocket, depth: needed ? null : USUAL_POCKET } })
@@ -62,16 +63,16 @@ export function BedControls() {
           {pocket.depth !== null && (
             <>
               <div className={styles.switch}>
-                <span>Depth of the pocket</span>
-                <b>{pocket.depth} dB</b>
+                <span>{say('balance.depthOfThePocket')}</span>
+                <b>{say('balance.db', { depth: pocket.depth })}</b>
               </div>
               <Slider
-                ariaLabelForHandle="Depth of the pocket"
+                ariaLabelForHandle={say('balance.depthOfThePocket')}
                 min={1}
                 max={15}
                 key={pocket.depth}
                 defaultValue={pocket.depth}
-                tooltip={{ formatter: (value) => `${value} dB` }}
+                tooltip={{ formatter: (value = 0) => say('balance.db', { depth: value }) }}
                 onChangeComplete={(depth) => edit({ name: 'setPocket', pocket: { ...pocket, depth } })}
               />
             </>

@@ -5,6 +5,7 @@ import { Segmented } from 'antd'
 import { useEffect, useSyncExternalStore } from 'react'
 import { CORRIDOR } from '@/core/mix/balanceSheet'
 import type { Hearing } from '@/workers/protocol'
+import { say } from '@/messages/say'
 import { clock, percent, signed } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import type { Compared } from '../lesson/lessonStore'
@@ -29,40 +30,49 @@ export function Comparing() {
     <div className={styles.top}>
       <button
         className={styles.play}
-        aria-label={playing ? 'Pause' : 'Play'}
+        aria-label={playing ? say('balance.pause') : say('balance.play')}
         onClick={() => (playing ? player.pause() : void player.playOn())}
       >
         {playing ? <PauseOutlined /> : <CaretRightFilled />}
       </button>
-      <TimeNow className={styles.time} /> <span className={styles.note}>of {clock(timeline.length, false)}</span>
+      <TimeNow className={styles.time} />{' '}
+      <span className={styles.note}>{say('balance.of', { count: clock(timeline.length, false) })}</span>
       <Segmented<Way>
-        aria-label="How the music is mixed"
+        aria-label={say('balance.howTheMusicIs')}
         value={compared ?? 'lesson'}
         options={[
-          { value: 'lesson', label: 'As set' },
-          { value: 'plain', label: 'One level' },
-          { value: 'ridden', label: 'Ridden' },
-          { value: 'pocket', label: 'Ridden + pocket' },
+          { value: 'lesson', label: say('balance.asSet') },
+          { value: 'plain', label: say('balance.oneLevel') },
+          { value: 'ridden', label: say('balance.ridden') },
+          { value: 'pocket', label: say('balance.riddenPocket') },
         ]}
         onChange={(way) => store.setState({ compared: way === 'lesson' ? null : way })}
       />
       <Segmented<Hearing>
-        aria-label="What is heard"
+        aria-label={say('balance.whatIsHeard')}
         value={hearing}
         options={[
-          { value: 'all', label: 'All' },
-          { value: 'voice', label: 'Voice' },
-          { value: 'bed', label: 'Music' },
+          { value: 'all', label: say('balance.all') },
+          { value: 'voice', label: say('balance.voice') },
+          { value: 'bed', label: say('balance.music') },
         ]}
         onChange={hear}
       />
       <span className={styles.gap} />
       {shares && shares.within !== null && (
         <span className={styles.held}>
-          <b data-testid="within">{percent(shares.within)}</b> of spoken time within {targets.clearance} ± {CORRIDOR} LU
+          {say.rich('balance.within', {
+            share: percent(shares.within),
+            clearance: targets.clearance,
+            corridor: CORRIDOR,
+            b: (share) => <b data-testid="within">{share}</b>,
+          })}
           <small>
-            voice covered {percent(shares.masked ?? 0)} · music not heard {percent(shares.lost ?? 0)} ·{' '}
-            {signed(targets.loudness, 0)} LUFS in all
+            {say('balance.voiceCoveredMusicNot', {
+              masked: percent(shares.masked ?? 0),
+              lost: percent(shares.lost ?? 0),
+              loudness: signed(targets.loudness, 0),
+            })}
           </small>
         </span>
       )}

@@ -6,7 +6,8 @@ import type { Timeline } from '@/core/lesson/timeline'
 import type { BalancePicture } from '@/core/mix/balancePicture'
 import { CORRIDOR, targetAt } from '@/core/mix/balanceSheet'
 import type { MixPicture } from '@/workers/protocol'
-import { clock, signed } from '../format'
+import { say } from '@/messages/say'
+import { clock, decimal, signed } from '../format'
 import { useDesk, useTimeline } from '../lesson/context'
 import { useFrames } from '../player/useFrames'
 import { useChart, useChartInk, type ChartInk } from './chart'
@@ -70,7 +71,7 @@ export function LevelChart({ mix, balance, onShown }: LevelChartProps) {
   }, [move])
   return (
     <div className={styles.levels}>
-      <div ref={element} className={styles.chart} role="img" aria-label="Loudness of voice and music over the lesson" />
+      <div ref={element} className={styles.chart} role="img" aria-label={say('balance.loudnessOfVoiceAnd')} />
       <span ref={playhead} className={styles.playhead} />
     </div>
   )
@@ -224,14 +225,19 @@ function sayMoment(hits: { value: [number, number] }[], mix: MixPicture, timelin
   const time = hits[0]?.value[0] ?? 0
   const hop = Math.round(time * 10)
   const step = timeline.steps.findLast(({ start }) => start <= time)
-  const level = (track: Float32Array) => ((track[hop] ?? -Infinity) > -70 ? `${signed(track[hop]!)} LUFS` : 'silent')
+  const level = (track: Float32Array) =>
+    (track[hop] ?? -Infinity) > -70 ? `${signed(track[hop]!)} LUFS` : say('balance.silent')
   const clearance = mix.clearance[hop]
   const under =
     clearance === undefined || Number.isNaN(clearance)
-      ? 'nobody speaks'
-      : `${clearance.toFixed(1)} LU under the voice (asked for ${targetOf(mix, time)})`
-  const title = step ? `step ${step.index + 1}, ${escaped(step.step.title)}` : ''
-  return `<b>${clock(time)}</b> · ${title}<br>voice ${level(mix.voice)}<br>music ${level(mix.bed)}<br>${under}`
+      ? say('balance.nobodySpeaks')
+      : say('balance.luUnderTheVoice', { clearance: decimal(clearance, 1), asked: targetOf(mix, time) })
+  const title = step ? say('balance.step', { number: step.index + 1, title: escaped(step.step.title) }) : ''
+  const levels = [
+    say('balance.voiceAt', { level: level(mix.voice) }),
+    say('balance.musicAt', { level: level(mix.bed) }),
+  ]
+  return [`<b>${clock(time)}</b> · ${title}`, ...levels, under].join('<br>')
 }
 
 /** The clearance asked for at a moment. */

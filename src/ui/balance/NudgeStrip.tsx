@@ -8,6 +8,7 @@ import { nudgeAt } from '@/core/bed/nudges'
 import { stepAt } from '@/core/lesson/layout'
 import type { NudgePoint } from '@/core/lesson/timeline'
 import { clamp, type Decibels, type Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { signed } from '../format'
 import { useDesk, useTimeline } from '../lesson/context'
 import { useMeasuredWidth } from '../parts/useMeasuredWidth'
@@ -100,12 +101,12 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
   return (
     <div className={styles.nudges} ref={measured}>
       <div className={styles.nudgeTools}>
-        <b>By hand</b>
+        <b>{say('balance.byHand')}</b>
         {own.length > 0 ? (
           <>
             <NumberField
               size="small"
-              aria-label="Gain of the chosen points"
+              aria-label={say('balance.gainOfTheChosen')}
               min={MUTE}
               max={24}
               step={0.5}
@@ -116,30 +117,30 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
             />
             <Select
               size="small"
-              aria-label="Shape of the line"
+              aria-label={say('balance.shapeOfTheLine')}
               value={own[0]!.nudge.shape}
               options={[
-                { value: 'straight', label: 'straight on' },
-                { value: 'smooth', label: 'smooth on' },
+                { value: 'straight', label: say('balance.straightOn') },
+                { value: 'smooth', label: say('balance.smoothOn') },
               ]}
               onChange={(shape) => setAll({ shape })}
             />
             <Button size="small" onClick={() => remove(chosen)}>
-              {own.length === 1 ? 'Take the point out' : `Take ${own.length} points out`}
+              {own.length === 1 ? say('balance.takeThePointOut') : say('balance.takePointsOut', { count: own.length })}
             </Button>
           </>
         ) : (
-          <span className={styles.note}>Double-click puts a point on the line; drag it, Shift adds to the choice.</span>
+          <span className={styles.note}>{say('balance.doubleClickPutsA')}</span>
         )}
         <span className={styles.gap} />
         <Button size="small" onClick={() => stretch(-6)}>
-          Softer here
+          {say('balance.softerHere')}
         </Button>
         <Button size="small" onClick={() => stretch(4)}>
-          Louder here
+          {say('balance.louderHere')}
         </Button>
         <Button size="small" onClick={() => stretch(MUTE)}>
-          Mute here
+          {say('balance.muteHere')}
         </Button>
         <Button
           size="small"
@@ -147,9 +148,9 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
           onClick={() =>
             remove(points.filter(({ at }) => at >= shown.from && at <= shown.to).map(({ nudge }) => nudge.id))
           }
-          title="Takes out all points of the part that is shown"
+          title={say('balance.takesOutAllPoints')}
         >
-          Back to computed
+          {say('balance.backToComputed')}
         </Button>
       </div>
       <svg
@@ -162,11 +163,11 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
         onPointerDownCapture={() => (onPoint.current = false)}
         onClick={() => !onPoint.current && setChosen([])}
         role="group"
-        aria-label="Gain added by hand"
+        aria-label={say('balance.gainAddedByHand')}
       >
         <line x1={CHART_SIDES.left} x2={width - CHART_SIDES.right} y1={y(0)} y2={y(0)} className={styles.zero} />
         <text x={CHART_SIDES.left - 6} y={y(0) + 4} textAnchor="end">
-          0 dB
+          {say('balance.zeroDb')}
         </text>
         <polyline className={styles.gainLine} points={lineOf(shownPoints, shown, x, y)} />
         {shownPoints

@@ -7,6 +7,8 @@ import { nominalBand } from '@/core/measure/bandNames'
 import { DRAWN_BANDS, type BalancePicture } from '@/core/mix/balancePicture'
 import { WCAG_CLEARANCE } from '@/core/mix/nearer'
 import type { Hertz, LoudnessUnits } from '@/core/units'
+import { say } from '@/messages/say'
+import { decimal, listed } from '../format'
 import { useDesk, useLesson } from '../lesson/context'
 import { useChart, useChartInk, type ChartInk } from './chart'
 import styles from './balance.module.css'
@@ -21,19 +23,19 @@ export function SpectrumChart({ balance }: { balance: BalancePicture }) {
   const option = useMemo(() => optionOf(balance, ink), [balance, ink])
   const element = useChart(option)
   return (
-    <section className={styles.card} aria-label="Voice pocket">
-      <h2>What the music gives up while this voice speaks</h2>
+    <section className={styles.card} aria-label={say('balance.voicePocket')}>
+      <h2>{say('balance.whatTheMusicGives')}</h2>
       {/* One element for good: the chart lives in it. */}
       <div
         ref={element}
         hidden={!balance.spectrum}
         className={styles.spectrum}
         role="img"
-        aria-label="Spectrum of voice and music"
+        aria-label={say('balance.spectrumOfVoiceAnd')}
       />
-      {!balance.spectrum && <p className={styles.note}>There is no music under a voice yet.</p>}
+      {!balance.spectrum && <p className={styles.note}>{say('balance.thereIsNoMusic')}</p>}
       <p className={styles.note} data-testid="pocket-worth">
-        {balance.dips.length > 0 && 'Dashed: the music without its pocket. '}
+        {balance.dips.length > 0 && say('balance.dashedTheMusicWithout')}
         {sayPocket(balance, pocket.on)}
       </p>
       {balance.dips.length > 0 && <Spend balance={balance} />}
@@ -48,43 +50,48 @@ function Spend({ balance: { index } }: { balance: BalancePicture }) {
   const worth = Math.round((index?.worth ?? 0) * 10) / 10
   const bring = (nearer: LoudnessUnits) => store.getState().edit({ name: 'setPocket', pocket: { ...pocket, nearer } })
   if (targets.clearance >= WCAG_CLEARANCE)
-    return (
-      <p className={styles.note}>
-        From {WCAG_CLEARANCE} LU on the music stays where it is: WCAG asks for the level itself.
-      </p>
-    )
+    return <p className={styles.note}>{say('balance.fromLuOnThe', { clearance: WCAG_CLEARANCE })}</p>
   if (pocket.nearer > 0)
     return (
       <p className={styles.note}>
-        For that the music is {pocket.nearer.toFixed(1)} LU nearer: {(targets.clearance - pocket.nearer).toFixed(1)} LU
-        under the voice instead of {targets.clearance}.{' '}
+        {say('balance.spent', {
+          nearer: decimal(pocket.nearer),
+          clearance: decimal(targets.clearance - pocket.nearer),
+          asked: targets.clearance,
+        })}{' '}
         <Button size="small" onClick={() => bring(0)}>
-          Take that back
+          {say('balance.takeThatBack')}
         </Button>
       </p>
     )
   if (worth < LEAST_WORTH) return null
   return (
     <Button size="small" onClick={() => bring(worth)}>
-      Music {worth.toFixed(1)} LU nearer, as easy to follow
+      {say('balance.musicLuNearerAs', { worth: decimal(worth, 1) })}
     </Button>
   )
 }
 
 function sayPocket({ dips, index }: BalancePicture, on: boolean): string {
-  if (!on) return 'The pocket is off: the music keeps all of its sound.'
-  if (dips.length === 0 || !index) return 'No dip is needed: this music leaves the voice clear as it is.'
-  const where = dips
-    .map(({ frequency }) => `${depthAt(dips, frequency).toFixed(0)} dB at ${sayBand(frequency)}`)
-    .join(', ')
-  if (index.worth < LEAST_WORTH)
-    return `${where}. It gives the words next to nothing here: the music can keep its sound.`
-  return `${where}. Worth about ${index.worth.toFixed(1)} LU (speech index ${index.plain.toFixed(2)} without it, ${index.dipped.toFixed(2)} with it).`
+  if (!on) return say('balance.thePocketIsOff')
+  if (dips.length === 0 || !index) return say('balance.noDipIsNeeded')
+  const where = listed(
+    dips.map(({ frequency }) =>
+      say('balance.dipAt', { depth: decimal(depthAt(dips, frequency), 0), band: sayBand(frequency) }),
+    ),
+  )
+  if (index.worth < LEAST_WORTH) return say('balance.itGivesTheWords', { where })
+  return say('balance.worthAboutLuSpeech', {
+    where,
+    worth: decimal(index.worth, 1),
+    plain: decimal(index.plain, 2),
+    dipped: decimal(index.dipped, 2),
+  })
 }
 
 function sayBand(frequency: Hertz): string {
   const name = nominalBand(frequency)
-  return name >= 1000 ? `${name / 1000} kHz` : `${name} Hz`
+  return name >= 1000 ? `${decimal(name / 1000, Number.isInteger(name / 1000) ? 0 : undefined)} kHz` : `${name} Hz`
 }
 
 function optionOf({ spectrum, dips }: BalancePicture, ink: ChartInk) {
@@ -119,9 +126,9 @@ function optionOf({ spectrum, dips }: BalancePicture, ink: ChartInk) {
       splitLine: { lineStyle: { color: ink.graph } },
     },
     series: [
-      line('voice', spectrum.voice, ink.voice),
-      ...(dipped ? [line('without', spectrum.plain, ink.soft, true)] : []),
-      line('music', spectrum.bed, ink.bed),
+      line(say('balance.voiceLine'), spectrum.voice, ink.voice),
+      ...(dipped ? [line(say('balance.plainLine'), spectrum.plain, ink.soft, true)] : []),
+      line(say('balance.musicLine'), spectrum.bed, ink.bed),
     ],
   }
 }

@@ -4,7 +4,8 @@ import { CaretRightFilled } from '@ant-design/icons'
 import { Button } from 'antd'
 import type { BalancePicture } from '@/core/mix/balancePicture'
 import { CORRIDOR } from '@/core/mix/balanceSheet'
-import { clock } from '../format'
+import { say } from '@/messages/say'
+import { clock, decimal } from '../format'
 import { useDesk, useLesson } from '../lesson/context'
 import styles from './balance.module.css'
 
@@ -16,8 +17,8 @@ export function Worst({ balance }: { balance: BalancePicture }) {
   const { player } = useDesk()
   const { steps } = useLesson()
   return (
-    <section className={styles.card} aria-label="Worst moments">
-      <h2>Worst moments</h2>
+    <section className={styles.card} aria-label={say('balance.worstMoments')}>
+      <h2>{say('balance.worstMoments')}</h2>
       <ul className={styles.worst}>
         {balance.worst.map(({ from, to, step, clearance, target }) => {
           const index = steps.findIndex(({ id }) => id === step)
@@ -28,23 +29,23 @@ export function Worst({ balance }: { balance: BalancePicture }) {
                 size="small"
                 type="text"
                 icon={<CaretRightFilled />}
-                aria-label={`Hear ${clock(from)}`}
+                aria-label={say('balance.hear', { from: clock(from) })}
                 onClick={() => void player.play(Math.max(0, from - AROUND), to + AROUND)}
               />
               <span>{clock(from)}</span>
               <span className={styles.where}>
-                {index >= 0 && `Step ${index + 1}, ${steps[index]!.title}`}
-                <small>{off < 0 ? 'the music comes close' : 'the music is faint'}</small>
+                {index >= 0 && say('balance.stepTitle', { number: index + 1, title: steps[index]!.title })}
+                <small>{off < 0 ? say('balance.theMusicComesClose') : say('balance.theMusicIsFaint')}</small>
               </span>
-              <b>{clearance.toFixed(1)} LU</b>
+              <b>{say('balance.lu', { clearance: decimal(clearance, 1) })}</b>
             </li>
           )
         })}
       </ul>
-      {balance.worst.length === 0 && <p className={styles.note}>There is no music under a voice yet.</p>}
+      {balance.worst.length === 0 && <p className={styles.note}>{say('balance.thereIsNoMusic')}</p>}
       {balance.worst.length > 0 &&
         balance.worst.every(({ clearance, target }) => Math.abs(clearance - target) <= CORRIDOR) && (
-          <p className={styles.note}>All of these are within ±{CORRIDOR} LU: they are only the furthest off.</p>
+          <p className={styles.note}>{say('balance.allOfTheseAre', { corridor: CORRIDOR })}</p>
         )}
       {balance.seams.length > 0 && <Seams seams={balance.seams} />}
     </section>
@@ -58,7 +59,7 @@ function Seams({ seams }: { seams: BalancePicture['seams'] }) {
   const { player } = useDesk()
   return (
     <>
-      <h2 className={styles.second}>Joins in the music</h2>
+      <h2 className={styles.second}>{say('balance.joinsInTheMusic')}</h2>
       <ul className={styles.worst}>
         {seams.map(({ at, score }) => (
           <li key={at} data-outside={score >= SEAM.heard ? 'yes' : undefined}>
@@ -66,12 +67,18 @@ function Seams({ seams }: { seams: BalancePicture['seams'] }) {
               size="small"
               type="text"
               icon={<CaretRightFilled />}
-              aria-label={`Hear the join at ${clock(at)}`}
+              aria-label={say('balance.hearTheJoinAt', { at: clock(at) })}
               onClick={() => void player.play(Math.max(0, at - AROUND), at + AROUND)}
             />
             <span>{clock(at)}</span>
             <span className={styles.where} />
-            <b>{score < SEAM.smooth ? 'smooth' : score < SEAM.heard ? 'nearly smooth' : 'can be heard'}</b>
+            <b>
+              {score < SEAM.smooth
+                ? 'smooth'
+                : score < SEAM.heard
+                  ? say('balance.nearlySmooth')
+                  : say('balance.canBeHeard')}
+            </b>
           </li>
         ))}
       </ul>

@@ -1,6 +1,7 @@
 'use client'
 
 import { useEffect, useState } from 'react'
+import { say } from '@/messages/say'
 import { useKeys } from '../keys'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { ScreenCapture } from './ScreenCapture'
@@ -50,14 +51,13 @@ export function Booth() {
     up: () => choose(index - 1),
   })
 
-  if (!span || !step)
-    return <p className={styles.empty}>Bring in pictures on the sheet first; then record to them here.</p>
+  if (!span || !step) return <p className={styles.empty}>{say('booth.bringInPicturesOn')}</p>
   // A short script leaves room for the picture beside it.
   const isShort = step.script.length <= SHORT
   return (
     <div className={styles.booth}>
       <StepList current={step.id} disabled={isRecording} onChoose={choose} />
-      <section className={styles.stage} aria-label="Script and recording">
+      <section className={styles.stage} aria-label={say('booth.scriptAndRecording')}>
         <Recovered />
         <ScriptPage span={span} booth={booth} from={from} onFrom={(phrase) => setPlace({ step: step.id, phrase })} />
         {isShort && (
@@ -68,7 +68,7 @@ export function Booth() {
         {isRecording && <LiveWave booth={booth} />}
         <Controls booth={booth} step={step} from={from} onToggle={toggle} />
       </section>
-      <aside className={styles.side} aria-label="Picture and takes">
+      <aside className={styles.side} aria-label={say('booth.pictureAndTakes')}>
         {!isShort && <StepPicture step={step} time={isRecording ? booth.time : null} />}
         <ScreenCapture step={step.id} microphone={booth} />
         <Takes step={step} />

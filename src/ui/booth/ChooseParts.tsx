@@ -7,6 +7,7 @@ import { nanoid } from 'nanoid'
 import { useMemo, useState } from 'react'
 import type { Step, Take } from '@/core/lesson/document'
 import { compPassages, isSaidIn, scriptPhrases, type AlignedTake, type ScriptPhrase } from '@/core/narration/lay/comp'
+import { say } from '@/messages/say'
 import { useDesk, useLesson } from '../lesson/context'
 import { runJob } from '../jobs'
 import { audition } from '../player/audition'
@@ -48,22 +49,22 @@ export function ChooseParts({
       open={open}
       onCancel={onClose}
       width={760}
-      title="From which take each part comes"
-      okText="Use these parts"
+      title={say('booth.fromWhichTakeEach')}
+      okText={say('booth.useTheseParts')}
       okButtonProps={{ disabled: !aligned }}
       onOk={use}
     >
       {error && <Alert type="error" title={error} />}
       {!aligned && !error && (
         <p>
-          Finding the words in the takes… <Progress percent={Math.round(progress * 100)} size="small" />
+          {say('booth.findingTheWordsInTakes')} <Progress percent={Math.round(progress * 100)} size="small" />
         </p>
       )}
       {aligned && (
         <table className={styles.parts}>
           <thead>
             <tr>
-              <th scope="col">Words</th>
+              <th scope="col">{say('booth.words')}</th>
               {takes.map((take) => (
                 <th key={take.id} scope="col">
                   {take.name}
@@ -80,7 +81,7 @@ export function ChooseParts({
                     {isSaidIn(take, phrase) ? (
                       <>
                         <Radio
-                          aria-label={`${phrase.text} from ${takes[t]!.name}`}
+                          aria-label={say('booth.partFrom', { text: phrase.text, name: takes[t]!.name })}
                           checked={taken(i) === t}
                           onChange={() => setChoice(new Map(choice).set(i, t))}
                         />
@@ -88,12 +89,12 @@ export function ChooseParts({
                           size="small"
                           type="text"
                           icon={<CaretRightFilled />}
-                          aria-label={`Play ${phrase.text} of ${takes[t]!.name}`}
+                          aria-label={say('booth.playOf', { text: phrase.text, name: takes[t]!.name })}
                           onClick={() => listen(phrase, t)}
                         />
                       </>
                     ) : (
-                      <small>not said</small>
+                      <small>{say('booth.notSaid')}</small>
                     )}
                   </td>
                 ))}

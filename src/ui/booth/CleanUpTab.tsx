@@ -13,7 +13,8 @@ import {
   type CleanUpPart,
 } from '@/core/narration/cleanUp/settings'
 import { adviseCleanUp, type CleanUpAdvice } from '@/core/narration/cleanUp/advice'
-import { signed } from '../format'
+import { say } from '@/messages/say'
+import { decimal, signed } from '../format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { cleaningState } from '../lesson/useCleaning'
 import styles from './booth.module.css'
@@ -23,65 +24,66 @@ interface PartView {
   label: string
   help: string
   /** What was measured, in words. */
-  say?: (measured: number) => string
+  tell?: (measured: number) => string
 }
 
-const under = (measured: number) => `${measured.toFixed(0)} dB under your voice`
+const under = (measured: number) => say('booth.dbUnderYourVoice', { measured: decimal(measured, 0) })
 
 /** By what an author would say is wrong. */
-const GROUPS: { name: string; parts: PartView[] }[] = [
+const groups = (): { name: string; parts: PartView[] }[] => [
   {
-    name: 'My room',
+    name: say('booth.myRoom'),
     parts: [
       {
         part: 'noise',
-        label: 'Room noise',
-        help: 'Takes fans, traffic and hiss out from under the words.',
-        say: under,
+        label: say('booth.roomNoise'),
+        help: say('booth.takesFansTrafficAnd'),
+        tell: under,
       },
       {
         part: 'hiss',
-        label: 'Steady hiss and hum',
-        help: 'By the room you measured, or by quiet places.',
-        say: under,
+        label: say('booth.steadyHissAndHum'),
+        help: say('booth.byTheRoomYou'),
+        tell: under,
       },
-      { part: 'rumble', label: 'Rumble', help: 'Everything below a voice: steps, lorries, wind.', say: under },
+      { part: 'rumble', label: say('booth.rumble'), help: say('booth.everythingBelowAVoice'), tell: under },
     ],
   },
   {
-    name: 'My microphone',
+    name: say('booth.myMicrophone'),
     parts: [
       {
         part: 'plosives',
-        label: 'Puffs on p and b',
-        help: 'Where breath has hit the microphone.',
-        say: (measured) => (measured < 0.5 ? 'none found' : `${measured.toFixed(0)} a minute`),
+        label: say('booth.puffsOnPAnd'),
+        help: say('booth.whereBreathHasHit'),
+        tell: (measured) =>
+          measured < 0.5 ? say('booth.noneFound') : say('booth.aMinute', { measured: decimal(measured, 0) }),
       },
       {
         part: 'sibilance',
-        label: 'Sharp s',
-        help: 'Softens s and sh where they stand out.',
-        say: (measured) => `${signed(measured, 0)} dB beside the rest`,
+        label: say('booth.sharpS'),
+        help: say('booth.softensSAndSh'),
+        tell: (measured) => say('booth.dbBesideTheRest', { measured: signed(measured, 0) }),
       },
-      { part: 'clicks', label: 'Clicks', help: 'Only what clearly stands out.' },
+      { part: 'clicks', label: say('booth.clicks'), help: say('booth.onlyWhatClearlyStands') },
       {
         part: 'clipping',
-        label: 'Clipped peaks',
-        help: 'Rounds peaks that were cut off.',
-        say: (measured) => (measured === 0 ? 'none found' : `in ${measured} places`),
+        label: say('booth.clippedPeaks'),
+        help: say('booth.roundsPeaksThatWere'),
+        tell: (measured) => (measured === 0 ? say('booth.noneFound') : say('booth.inPlaces', { measured })),
       },
     ],
   },
   {
-    name: 'My level',
+    name: say('booth.myLevel'),
     parts: [
       {
         part: 'levelling',
-        label: 'Even level',
-        help: 'Brings loud and soft sentences nearer to each other.',
-        say: (measured) => `sentences differ by ${measured.toFixed(0)} LU`,
+        label: say('booth.evenLevel'),
+        help: say('booth.bringsLoudAndSoft'),
+        tell: (measured) => say('booth.sentencesDifferByLu', { measured: decimal(measured, 0) }),
       },
-      { part: 'tone', label: 'Tone', help: 'Body is warmth, clearness is consonants, air is brightness.' },
+      { part: 'tone', label: say('booth.tone'), help: say('booth.bodyIsWarmthClearness') },
     ],
   },
 ]
@@ -103,25 +105,24 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
     <div className={styles.cleanUp}>
       <Segmented
         block
-        aria-label="What is cleaned"
+        aria-label={say('booth.whatIsCleaned')}
         value={scope}
         onChange={setScope}
         options={[
-          { value: 'lesson', label: 'All takes of the lesson' },
-          { value: 'take', label: 'The take in use here', disabled: !used },
+          { value: 'lesson', label: say('booth.allTakesOfThe') },
+          { value: 'take', label: say('booth.theTakeInUse'), disabled: !used },
         ]}
       />
       <p className={styles.hint}>
-        {scope === 'take' && !own && 'As the lesson’s voice, until something is changed here. '}
-        The takes themselves never change.
+        {scope === 'take' && !own ? say('booth.asTheLessonsVoice') : say('booth.takesNeverChange')}
       </p>
       <div className={styles.actions}>
         <Button size="small" onClick={() => set(USUAL_CLEAN_UP)}>
-          Usual clean-up
+          {say('booth.usualCleanUp')}
         </Button>
         {advice && (
           <Button size="small" onClick={() => set(advised(cleanUp, advice))}>
-            As advised
+            {say('booth.asAdvised')}
           </Button>
         )}
         <Button
@@ -129,15 +130,15 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
           disabled={scope === 'take' ? !own : !isActive(cleanUp)}
           onClick={() => set(scope === 'take' ? null : NO_CLEAN_UP)}
         >
-          Reset
+          {say('booth.reset')}
         </Button>
         <BeforeAfter />
         <Progress media={used?.media} />
       </div>
-      {GROUPS.map(({ name, parts }) => (
+      {groups().map(({ name, parts }) => (
         <section key={name} aria-label={name}>
           <h3>{name}</h3>
-          {parts.map(({ part, label, help, say }) => (
+          {parts.map(({ part, label, help, tell }) => (
             <div key={part}>
               <label>
                 <Switch
@@ -149,11 +150,15 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
                 <b>{label}</b>
                 <span>{help}</span>
               </label>
-              {advice && say && advice[part].measured !== null && (
+              {advice && tell && advice[part].measured !== null && (
                 <p className={styles.measured}>
-                  Here: {say(advice[part].measured)}
-                  {part === 'hiss' && hum && `, and hum at ${hum.at.toFixed(0)} Hz`}
-                  {advice[part].advised && <b> · advised</b>}
+                  {say.rich(advice[part].advised ? 'booth.measuredAdvised' : 'booth.measured', {
+                    measured:
+                      part === 'hiss' && hum
+                        ? say('booth.andHum', { measured: tell(advice[part].measured), at: hum.at })
+                        : tell(advice[part].measured),
+                    b: (words) => <b>{words}</b>,
+                  })}
                 </p>
               )}
               {cleanUp[part].on && (
@@ -183,11 +188,11 @@ function BeforeAfter() {
   return (
     <Segmented
       size="small"
-      aria-label="What is heard"
+      aria-label={say('booth.whatIsHeard')}
       value={raw ? 'before' : 'after'}
       options={[
-        { value: 'before', label: 'Hear before' },
-        { value: 'after', label: 'Hear after' },
+        { value: 'before', label: say('booth.hearBefore') },
+        { value: 'after', label: say('booth.hearAfter') },
       ]}
       onChange={(value) => store.setState({ hearsRaw: value === 'before' })}
     />
@@ -196,12 +201,12 @@ function BeforeAfter() {
 
 function Progress({ media }: { media: string | undefined }) {
   const cleaning = useLessonState((state) => (media ? cleaningState(state, media) : null))
-  if (!cleaning) return <small data-testid="cleaning">nothing is changed</small>
+  if (!cleaning) return <small data-testid="cleaning">{say('booth.nothingIsChanged')}</small>
   if (cleaning.error)
-    return <small className={styles.fault}>{cleaning.error} Try it again at the top of the page.</small>
+    return <small className={styles.fault}>{say('booth.tryItAgainAt', { error: cleaning.error })}</small>
   return (
     <small data-testid="cleaning">
-      {cleaning.media ? 'cleaned' : `cleaning, ${Math.round(cleaning.progress * 100)} %`}
+      {cleaning.media ? say('booth.cleaned') : say('booth.cleaning', { percent: Math.round(cleaning.progress * 100) })}
     </small>
   )
 }
@@ -212,25 +217,25 @@ interface Amount {
   min: number
   max: number
   step: number
-  say: (value: number) => string
+  show: (value: number) => string
 }
 const decibels = (value: number) => `${signed(value, 0)} dB`
 const share = (value: number) => `${Math.round(value * 100)} %`
-const AMOUNTS: Partial<Record<CleanUpPart, Amount[]>> = {
-  noise: [{ key: 'amount', label: 'How much', min: 0, max: 1, step: 0.05, say: share }],
-  hiss: [{ key: 'amount', label: 'At most', min: 3, max: 30, step: 1, say: decibels }],
-  rumble: [{ key: 'below', label: 'Below', min: 40, max: 160, step: 5, say: (value) => `${value} Hz` }],
-  sibilance: [{ key: 'amount', label: 'At most', min: 2, max: 15, step: 1, say: decibels }],
-  levelling: [{ key: 'amount', label: 'How much', min: 0, max: 1, step: 0.05, say: share }],
-  tone: ['body', 'clearness', 'air'].map((key) => ({
+const amounts = (): Partial<Record<CleanUpPart, Amount[]>> => ({
+  noise: [{ key: 'amount', label: say('booth.howMuch'), min: 0, max: 1, step: 0.05, show: share }],
+  hiss: [{ key: 'amount', label: say('booth.atMost'), min: 3, max: 30, step: 1, show: decibels }],
+  rumble: [{ key: 'below', label: say('booth.below'), min: 40, max: 160, step: 5, show: (value) => `${value} Hz` }],
+  sibilance: [{ key: 'amount', label: say('booth.atMost'), min: 2, max: 15, step: 1, show: decibels }],
+  levelling: [{ key: 'amount', label: say('booth.howMuch'), min: 0, max: 1, step: 0.05, show: share }],
+  tone: (['body', 'clearness', 'air'] as const).map((key) => ({
     key,
-    label: key[0]!.toUpperCase() + key.slice(1),
+    label: say(`booth.${key}`),
     min: -12,
     max: 12,
     step: 1,
-    say: decibels,
+    show: decibels,
   })),
-}
+})
 
 function Amounts({
   part,
@@ -242,12 +247,12 @@ function Amounts({
   onChange: (values: object) => void
 }) {
   const values = cleanUp[part] as Record<string, number | boolean>
-  return AMOUNTS[part]?.map(({ key, label, min, max, step, say }) => (
+  return amounts()[part]?.map(({ key, label, min, max, step, show }) => (
     <Dial
       key={key}
       label={`${label}`}
       value={values[key] as number}
-      {...{ min, max, step, say }}
+      {...{ min, max, step, show }}
       onCommit={(value) => onChange({ [key]: value })}
     />
   ))
@@ -257,7 +262,7 @@ function Amounts({
 function Dial({
   label,
   value,
-  say,
+  show,
   onCommit,
   ...range
 }: Omit<Amount, 'key'> & { value: number; onCommit: (value: number) => void }) {
@@ -269,14 +274,14 @@ function Dial({
         {...range}
         ariaLabelForHandle={label}
         value={draft ?? value}
-        tooltip={{ formatter: (shown) => say(shown ?? 0) }}
+        tooltip={{ formatter: (shown) => show(shown ?? 0) }}
         onChange={setDraft}
         onChangeComplete={(next) => {
           setDraft(null)
           onCommit(next)
         }}
       />
-      <span>{say(draft ?? value)}</span>
+      <span>{show(draft ?? value)}</span>
     </label>
   )
 }

@@ -6,21 +6,22 @@ import { useEffect, useState } from 'react'
 import type { Step } from '@/core/lesson/document'
 import { GOOD_LEVEL, roomVerdict, type InputLevel } from '@/core/narration/inputLevel'
 import { clamp } from '@/core/units'
+import { say } from '@/messages/say'
 import { clock, signed } from '../format'
 import { listMicrophones, type InputChoice } from './microphone'
 import type { Booth, RecordingMode } from './useBooth'
 import styles from './booth.module.css'
 
-const MODES: { value: RecordingMode; label: string }[] = [
-  { value: 'step', label: 'This step' },
-  { value: 'on', label: 'From here on' },
-  { value: 'walk', label: 'Walk through' },
+const modes = (): { value: RecordingMode; label: string }[] => [
+  { value: 'step', label: say('booth.thisStep') },
+  { value: 'on', label: say('booth.fromHereOn') },
+  { value: 'walk', label: say('booth.walkThrough') },
 ]
-const MODE_WORDS: Record<RecordingMode, string> = {
-  step: 'R starts and stops. Each go is a take of this step.',
-  on: 'Space goes to the next step. Each step gets its own take.',
-  walk: 'Keep speaking; Space shows the next picture. The changes are kept as timings.',
-}
+const modeWords = (): Record<RecordingMode, string> => ({
+  step: say('booth.rStartsAndStops'),
+  on: say('booth.spaceGoesToThe'),
+  walk: say('booth.keepSpeakingSpaceShows'),
+})
 
 /** Microphone, room, level, and the button that records. */
 export function Controls({
@@ -40,9 +41,9 @@ export function Controls({
     return (
       <div className={styles.controls}>
         <Button type="primary" size="large" loading={phase === 'opening'} onClick={() => void booth.open()}>
-          Open the microphone
+          {say('booth.openTheMicrophone')}
         </Button>
-        <span className={styles.hint}>Nothing is recorded until you press record.</span>
+        <span className={styles.hint}>{say('booth.nothingIsRecordedUntil')}</span>
       </div>
     )
   }
@@ -51,7 +52,7 @@ export function Controls({
     <div className={styles.controls}>
       <button
         className={styles.record}
-        aria-label={isRecording ? 'Stop (R)' : 'Record (R)'}
+        aria-label={isRecording ? say('booth.stopR') : say('booth.recordR')}
         data-recording={isRecording}
         disabled={phase !== 'ready' && !isRecording}
         onClick={onToggle}
@@ -61,15 +62,18 @@ export function Controls({
       <div className={styles.meterColumn}>
         <LevelBar level={level} />
         <p className={styles.advice} role="status" data-testid="advice">
-          {phase === 'room' ? `Say nothing for a moment: listening to the room, ${booth.count}` : adviceOn(level)}{' '}
+          {phase === 'room' ? say('booth.sayNothingForA', { count: booth.count }) : adviceOn(level)}{' '}
           {room ? (
             <span data-testid="room">
-              Room noise {signed(room.noise, 0)} dB: {ROOM_WORDS[roomVerdict(room.noise)]}
+              {say('booth.roomNoiseDb', {
+                noise: signed(room.noise, 0),
+                verdict: roomWords()[roomVerdict(room.noise)],
+              })}
             </span>
           ) : (
             phase === 'ready' && (
               <Button size="small" type="link" onClick={() => void booth.measureRoom()}>
-                First measure the room
+                {say('booth.firstMeasureTheRoom')}
               </Button>
             )
           )}
@@ -78,18 +82,18 @@ export function Controls({
           {!isRecording && (
             <Segmented
               size="small"
-              aria-label="What to record"
+              aria-label={say('booth.whatToRecord')}
               value={booth.mode}
-              options={MODES}
+              options={modes()}
               onChange={booth.setMode}
             />
           )}
           <Checkbox checked={booth.headphones} onChange={(event) => booth.setHeadphones(event.target.checked)}>
-            Headphones: hear the music
+            {say('booth.headphonesHearTheMusic')}
           </Checkbox>
           <InputSettings booth={booth} />
         </div>
-        <p className={styles.hint}>{MODE_WORDS[booth.mode]}</p>
+        <p className={styles.hint}>{modeWords()[booth.mode]}</p>
         {booth.trouble && (
           <p className={styles.trouble} role="alert">
             {booth.trouble}
@@ -97,37 +101,37 @@ export function Controls({
         )}
       </div>
       <div className={styles.clock}>
-        <b data-testid="recorded-time">{phase === 'saving' ? 'saving…' : clock(booth.time)}</b>
+        <b data-testid="recorded-time">{phase === 'saving' ? say('booth.saving') : clock(booth.time)}</b>
         <span>{sayWhat(booth, step, from)}</span>
       </div>
     </div>
   )
 }
 
-const ROOM_WORDS = {
-  quiet: 'quiet.',
-  usable: 'usable. Clean-up can take it out.',
-  noisy: 'noisy. Close windows, turn off fans, come nearer to the microphone.',
-}
+const roomWords = () => ({
+  quiet: say('booth.quiet'),
+  usable: say('booth.usableCleanUpCan'),
+  noisy: say('booth.noisyCloseWindowsTurn'),
+})
 
 function sayWhat({ phase, headphones }: Booth, step: Step, from: number): string {
-  if (phase === 'counting') return 'get ready'
-  if (phase === 'recording') return headphones ? 'music on headphones' : 'lesson sound off'
-  return from > 0 ? `from phrase ${from + 1} of ${step.title}` : step.title
+  if (phase === 'counting') return say('booth.getReady')
+  if (phase === 'recording') return headphones ? say('booth.musicOnHeadphones') : say('booth.lessonSoundOff')
+  return from > 0 ? say('booth.fromPhraseOf', { from: from + 1, title: step.title }) : step.title
 }
 
 function adviceOn(level: InputLevel | null): string {
   switch (level?.verdict) {
     case 'clipped':
-      return `Clipped ${level.clipped === 1 ? 'once' : `${level.clipped} times`}: turn the microphone down, or move back.`
+      return say('booth.clipped', { count: level.clipped })
     case 'too loud':
-      return 'Too loud: turn the microphone down, or move back.'
+      return say('booth.tooLoudTurnThe')
     case 'too quiet':
-      return 'Too quiet: come nearer, or turn the microphone up.'
+      return say('booth.tooQuietComeNearer')
     case 'good':
-      return 'Good level.'
+      return say('booth.goodLevel')
     default:
-      return 'Nothing is heard: say a few words.'
+      return say('booth.nothingIsHeardSay')
   }
 }
 
@@ -155,7 +159,7 @@ function InputSettings({ booth }: { booth: Booth }) {
   const content = (
     <div className={styles.inputs}>
       <label>
-        Microphone
+        {say('booth.microphone')}
         <Select
           style={{ width: 280 }}
           value={input.device ?? devices.find(({ label }) => label === booth.microphone)?.id}
@@ -163,33 +167,34 @@ function InputSettings({ booth }: { booth: Booth }) {
           onChange={(device: string) => change({ device })}
         />
       </label>
-      <p>The browser can change the sound by itself. It costs some of the voice, so all of it is off:</p>
-      {PROCESSING.map(({ key, label }) => (
+      <p>{say('booth.theBrowserCanChange')}</p>
+      {processing().map(({ key, label }) => (
         <Checkbox key={key} checked={input[key]} onChange={(event) => change({ [key]: event.target.checked })}>
           {label}
         </Checkbox>
       ))}
       <Button size="small" onClick={booth.close}>
-        Close the microphone
+        {say('booth.closeTheMicrophone')}
       </Button>
     </div>
   )
   return (
-    <Popover content={content} trigger="click" title="Input">
+    <Popover content={content} trigger="click" title={say('booth.input')}>
       <Button
         size="small"
         type="text"
         icon={<SettingOutlined />}
         disabled={booth.phase !== 'ready' && booth.phase !== 'opening'}
       >
-        Input
+        {say('booth.input')}
       </Button>
     </Popover>
   )
 }
 
-const PROCESSING = [
-  { key: 'echoCancellation', label: 'Take out echo of the loudspeakers' },
-  { key: 'noiseSuppression', label: 'Take out noise while recording' },
-  { key: 'autoGainControl', label: 'Change the level by itself' },
-] as const
+const processing = () =>
+  [
+    { key: 'echoCancellation', label: say('booth.takeOutEcho') },
+    { key: 'noiseSuppression', label: say('booth.takeOutNoise') },
+    { key: 'autoGainControl', label: say('booth.changeTheLevel') },
+  ] as const

@@ -1,6 +1,7 @@
 'use client'
 
 import { useEffect, useRef } from 'react'
+import { say } from '@/messages/say'
 import { useColours } from '../ground/useGround'
 import { PEAK_EVERY, type Booth } from './useBooth'
 import styles from './booth.module.css'
@@ -30,7 +31,7 @@ export function LiveWave({ booth }: { booth: Booth }) {
       ref={canvas}
       className={styles.live}
       role="img"
-      aria-label="What is being recorded"
+      aria-label={say('booth.whatIsBeingRecorded')}
       data-testid="live-wave"
     />
   )

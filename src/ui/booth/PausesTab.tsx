@@ -6,6 +6,8 @@ import { nanoid } from 'nanoid'
 import { useMemo, useState } from 'react'
 import type { Step } from '@/core/lesson/document'
 import { cutTime, pauseCuts } from '@/core/narration/lay/pauses'
+import { say } from '@/messages/say'
+import { decimal } from '@/ui/format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { pauseBefore, wordsOfStep } from '../words/caret'
 import { NumberField } from '../parts/NumberField'
@@ -29,26 +31,28 @@ export function PausesTab({ step }: { step: Step }) {
   }, [lesson.steps, step, scope, longest, kept, analyses])
   return (
     <div className={styles.cleanUp}>
-      <h3>Shorten long pauses</h3>
+      <h3>{say('booth.shortenLongPauses')}</h3>
       <Segmented
         block
-        aria-label="Where"
+        aria-label={say('booth.where')}
         value={scope}
         onChange={setScope}
         options={[
-          { value: 'lesson', label: 'In the whole lesson' },
-          { value: 'step', label: 'In this step' },
+          { value: 'lesson', label: say('booth.inTheWholeLesson') },
+          { value: 'step', label: say('booth.inThisStep') },
         ]}
       />
       <p>
-        Pauses longer than <Time label="Longest pause" value={longest} onChange={setLongest} /> become{' '}
-        <Time label="What stays of it" value={kept} onChange={setKept} /> long. Words and breaths stay as they are.
+        {say.rich('booth.shortenPauses', {
+          longest: () => <Time label={say('booth.longestPause')} value={longest} onChange={setLongest} />,
+          kept: () => <Time label={say('booth.whatStaysOfIt')} value={kept} onChange={setKept} />,
+        })}
       </p>
       <p data-testid="dead-air">
         <b>
           {cuts.length === 0
-            ? 'No pause is longer than that.'
-            : `${cuts.length} ${cuts.length === 1 ? 'pause' : 'pauses'}, ${cutTime(cuts).toFixed(1)} s`}
+            ? say('booth.noPauseIsLonger')
+            : say('booth.pausesFound', { count: cuts.length, time: decimal(cutTime(cuts)) })}
         </b>
       </p>
       <Button
@@ -56,7 +60,7 @@ export function PausesTab({ step }: { step: Step }) {
         disabled={cuts.length === 0}
         onClick={() => store.getState().edit({ name: 'shortenPauses', cuts })}
       >
-        Shorten them
+        {say('booth.shortenThem')}
       </Button>
       <InsertPause step={step} />
     </div>
@@ -78,22 +82,28 @@ function InsertPause({ step }: { step: Step }) {
   }
   return (
     <>
-      <h3>Put in a pause</h3>
+      <h3>{say('booth.putInAPause')}</h3>
       <p>
-        <Time label="Length of the pause" value={length} onChange={setLength} /> before{' '}
-        <Select
-          size="small"
-          aria-label="Before which word"
-          style={{ width: 190 }}
-          showSearch={{ optionFilterProp: 'label' }}
-          value={words.length > 0 ? index : null}
-          options={words.map(({ text }, i) => ({ value: i, label: text ? `${i + 1}. ${text}` : `phrase ${i + 1}` }))}
-          onChange={setChosen}
-        />{' '}
-        of this step. The room’s own tone fills it.
+        {say.rich('booth.pauseBefore', {
+          length: () => <Time label={say('booth.lengthOfThePause')} value={length} onChange={setLength} />,
+          word: () => (
+            <Select
+              size="small"
+              aria-label={say('booth.beforeWhichWord')}
+              style={{ width: 190 }}
+              showSearch={{ optionFilterProp: 'label' }}
+              value={words.length > 0 ? index : null}
+              options={words.map(({ text }, i) => ({
+                value: i,
+                label: text ? `${i + 1}. ${text}` : say('booth.phrase', { number: i + 1 }),
+              }))}
+              onChange={setChosen}
+            />
+          ),
+        })}
       </p>
       <Button disabled={words.length === 0} onClick={put}>
-        Put it in
+        {say('booth.putItIn')}
       </Button>
     </>
   )

@@ -6,6 +6,7 @@ import { App, Button, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { isSilent, isStandIn } from '@/core/lesson/takes'
 import { oddWords, type Pronunciation, type ReadingSettings, type SpeechVoice } from '@/core/narration/speechVoice'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { spokenLanguages } from '../language'
 import { useDesk, useLesson } from '../lesson/context'
@@ -37,10 +38,10 @@ export function ReadingTab() {
   return (
     <div className={styles.cleanUp}>
       <div className={styles.fields}>
-        <span>Voice</span>
+        <span>{say('booth.voice')}</span>
         <Select
           showSearch={{ optionFilterProp: 'label' }}
-          aria-label="Reading voice"
+          aria-label={say('booth.readingVoice')}
           value={reading.voice}
           options={voices.map(({ id, name, language }) => ({
             value: id,
@@ -48,17 +49,17 @@ export function ReadingTab() {
           }))}
           onChange={(voice) => change({ voice })}
         />
-        <span>Language</span>
+        <span>{say('booth.language')}</span>
         <Select
           showSearch={{ optionFilterProp: 'label' }}
-          aria-label="Language of the script"
+          aria-label={say('booth.languageOfTheScript')}
           value={lesson.language}
           options={spokenLanguages(voices)}
           onChange={(language) => desk.store.getState().edit({ name: 'setLanguage', language })}
         />
-        <span>Words a minute</span>
+        <span>{say('booth.wordsAMinute')}</span>
         <NumberField min={80} max={300} step={5} value={reading.rate} onChange={(rate) => rate && change({ rate })} />
-        <span>Pitch</span>
+        <span>{say('booth.pitch')}</span>
         <NumberField
           min={0}
           max={100}
@@ -66,7 +67,7 @@ export function ReadingTab() {
           value={reading.pitch}
           onChange={(pitch) => pitch !== null && change({ pitch })}
         />
-        <span>Between sentences</span>
+        <span>{say('booth.betweenSentences')}</span>
         <NumberField
           min={0}
           max={5}
@@ -76,20 +77,26 @@ export function ReadingTab() {
           onChange={(pause) => pause !== null && change({ pause })}
         />
       </div>
-      {licence && <p className={styles.hint}>Licence of this voice: {licence}</p>}
+      {licence && <p className={styles.hint}>{say('booth.licenceOfThisVoice', { licence })}</p>}
       <p className={styles.hint}>
-        In the script, <code>*word*</code> is stressed and <code>[pause 1.5]</code> is silence.
+        {say.rich('booth.markUp', {
+          stressed: (text) => <code>{text}</code>,
+          silence: (text) => <code>{text}</code>,
+        })}
       </p>
       <p data-testid="stand-ins">
-        <b>{standIns.length}</b> {standIns.length === 1 ? 'step has' : 'steps have'} a stand-in, <b>{silent.length}</b>{' '}
-        {silent.length === 1 ? 'has' : 'have'} a script and no voice.
+        {say.rich('booth.standIns', {
+          standIns: standIns.length,
+          silent: silent.length,
+          b: (count) => <b>{count}</b>,
+        })}
       </p>
       <div className={styles.actions}>
         <Button type="primary" loading={busy} disabled={silent.length === 0} onClick={() => void read(silent)}>
-          Read all silent steps
+          {say('booth.readAllSilentSteps')}
         </Button>
         <Button loading={busy} disabled={standIns.length === 0} onClick={() => void read(standIns)}>
-          Read the stand-ins anew
+          {say('booth.readTheStandIns')}
         </Button>
       </div>
       <Pronunciations language={voices.find(({ id }) => id === reading.voice)?.language ?? lesson.language} />
@@ -129,9 +136,9 @@ function Pronunciations({ language }: { language: string }) {
       key: one.word,
       content: (
         <>
-          “{one.word}” is forgotten.{' '}
+          {say('booth.isForgotten', { word: one.word })}{' '}
           <Button size="small" type="link" onClick={undo}>
-            Undo
+            {say('booth.undo')}
           </Button>
         </>
       ),
@@ -146,54 +153,54 @@ function Pronunciations({ language }: { language: string }) {
   }
   return (
     <>
-      <h3>How words are said, in all lessons of this course</h3>
+      <h3>{say('booth.howWordsAreSaid')}</h3>
       {list.map((one) => (
         <p key={one.word} className={styles.pronunciation}>
-          <b>{one.word}</b> is said “{one.saidAs}”
+          {say.rich('booth.isSaid', { word: one.word, saidAs: one.saidAs, b: (word) => <b>{word}</b> })}
           <Button
             size="small"
             type="text"
             icon={<DeleteOutlined />}
-            aria-label={`Forget ${one.word}`}
+            aria-label={say('booth.forget', { word: one.word })}
             onClick={() => void forget(one)}
           />
         </p>
       ))}
       {odd.map((one) => (
         <p key={`${one.word} ${one.saidAs}`} className={styles.pronunciation}>
-          <b>{one.word}</b> is read “{one.saidAs}”
+          {say.rich('booth.isRead', { word: one.word, saidAs: one.saidAs, b: (word) => <b>{word}</b> })}
           <Button
             size="small"
             type="link"
-            aria-label={`Say ${one.word} otherwise`}
+            aria-label={say('booth.sayOtherwise', { word: one.word })}
             onClick={() => {
               setWord(one.word)
               setSaidAs(one.saidAs)
             }}
           >
-            say it otherwise
+            {say('booth.sayItOtherwise')}
           </Button>
         </p>
       ))}
       <div className={styles.pronunciation}>
         <Input
           size="small"
-          placeholder="Skerrow"
-          aria-label="Word"
+          placeholder={say('booth.skerrow')}
+          aria-label={say('booth.word')}
           value={word}
           onChange={(event) => setWord(event.target.value)}
         />
-        is said
+        {say('booth.isSaidAs')}
         <Input
           size="small"
-          placeholder="skerroe"
-          aria-label="Said as"
+          placeholder={say('booth.skerroe')}
+          aria-label={say('booth.saidAs')}
           value={saidAs}
           onChange={(event) => setSaidAs(event.target.value)}
           onPressEnter={add}
         />
         <Button size="small" onClick={add}>
-          Add
+          {say('booth.add')}
         </Button>
       </div>
     </>

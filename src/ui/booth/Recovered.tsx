@@ -3,6 +3,7 @@
 import { Alert, App, Button } from 'antd'
 import { useEffect, useState } from 'react'
 import type { WaitingRecording } from '@/core/messages/recording'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { imported } from '../arrival'
 import { clock } from '../format'
@@ -55,11 +56,11 @@ export function Recovered() {
   }
   const askToDrop = (recording: WaitingRecording) =>
     modal.confirm({
-      title: `Throw ${sayLength(recording)} away?`,
-      content: 'It was never put into the lesson, and it can not be had back.',
-      okText: 'Throw it away',
+      title: say('booth.throwAway', { recording: sayLength(recording) }),
+      content: say('booth.itWasNeverPut'),
+      okText: say('booth.throwItAway'),
       okButtonProps: { danger: true },
-      cancelText: 'Keep it for now',
+      cancelText: say('booth.keepItForNow'),
       onOk: () => drop(recording),
     })
   return waiting.map((recording) => (
@@ -68,14 +69,14 @@ export function Recovered() {
       type="warning"
       showIcon
       data-testid="recovered"
-      title={`A recording of ${sayLength(recording)} is not in the lesson yet, and all that was kept of it is safe.`}
+      title={say('booth.aRecordingOfIs', { recording: sayLength(recording) })}
       action={
         <>
           <Button size="small" type="primary" loading={busy} onClick={() => void keep(recording)}>
-            Keep it as a take
+            {say('booth.keepItAsA')}
           </Button>{' '}
           <Button size="small" onClick={() => askToDrop(recording)}>
-            Throw it away
+            {say('booth.throwItAway')}
           </Button>
         </>
       }
@@ -84,8 +85,8 @@ export function Recovered() {
 }
 
 function sayLength({ kind, bytes, state, details }: WaitingRecording): string {
-  if (kind === 'picture' || !details.rate) return 'the screen'
-  return state === 'finished' ? 'your voice' : clock(bytes / 4 / details.rate)
+  if (kind === 'picture' || !details.rate) return say('booth.theScreen')
+  return state === 'finished' ? say('booth.yourVoice') : clock(bytes / 4 / details.rate)
 }
 
 /** What this browser still has is sent to the server first. */

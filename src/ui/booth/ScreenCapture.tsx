@@ -2,6 +2,7 @@
 
 import { App, Button, Checkbox } from 'antd'
 import { useEffect, useEffectEvent, useRef, useState } from 'react'
+import { say } from '@/messages/say'
 import { imported } from '../arrival'
 import { useDesk } from '../lesson/context'
 import { recordPicture, type PictureRecording, type PictureSource } from './pictureRecorder'
@@ -60,7 +61,7 @@ export function ScreenCapture({ step, microphone }: { step: string; microphone: 
     return (
       <div className={styles.capture}>
         <Button danger loading={state === 'saving'} onClick={() => void finish()}>
-          Stop recording the picture
+          {say('booth.stopRecordingThePicture')}
         </Button>
       </div>
     )
@@ -68,17 +69,17 @@ export function ScreenCapture({ step, microphone }: { step: string; microphone: 
   return (
     <div className={styles.capture}>
       <Button size="small" onClick={() => void begin('screen')}>
-        Record the screen…
+        {say('booth.recordTheScreen')}
       </Button>
       <Button size="small" onClick={() => void begin('camera')}>
-        Record the camera…
+        {say('booth.recordTheCamera')}
       </Button>
       <Checkbox
         checked={withVoice}
         disabled={microphone.phase !== 'ready'}
         onChange={(event) => setWithVoice(event.target.checked)}
       >
-        with voice
+        {say('booth.withVoice')}
       </Checkbox>
     </div>
   )

@@ -5,6 +5,7 @@ import { Button } from 'antd'
 import { useEffect, useMemo, useRef } from 'react'
 import type { StepSpan } from '@/core/lesson/timeline'
 import { readScript, shownText } from '@/core/narration/words/script'
+import { say } from '@/messages/say'
 import { useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { NumberField } from '../parts/NumberField'
 import { passagesOf, usePhrases } from '../words/usePhrases'
@@ -43,19 +44,19 @@ export function ScriptPage({ span, booth, from, onFrom }: ScriptPageProps) {
   return (
     <div className={styles.script} lang={lesson.language}>
       <ReadingControls
-        place={`Step ${span.index + 1} of ${lesson.steps.length}`}
+        place={say('booth.stepOf', { number: span.index + 1, count: lesson.steps.length })}
         count={booth.phase === 'counting' ? booth.count : null}
       />
       <div style={{ fontSize: size }}>
         {before?.script && !isRecording && (
           <p className={styles.neighbour}>
-            <b>Before: {before.title}</b>
+            <b>{say('booth.before', { title: before.title })}</b>
             {lastSentence(shownText(before.script))}
           </p>
         )}
         {words.length === 0 && (
           <p className={styles.noScript}>
-            {step.title}. <small>There is no script for this step: speak freely, or write one on the sheet.</small>
+            {step.title}. <small>{say('booth.thereIsNoScript')}</small>
           </p>
         )}
         <p className={styles.words} data-testid="script">
@@ -66,7 +67,7 @@ export function ScriptPage({ span, booth, from, onFrom }: ScriptPageProps) {
                   role="button"
                   tabIndex={0}
                   aria-pressed={i === from}
-                  title="Record from here"
+                  title={say('booth.recordFromHere')}
                   className={i < from ? styles.said : undefined}
                   onClick={() => onFrom(i)}
                   onKeyDown={(event) => event.key === 'Enter' && onFrom(i)}
@@ -86,7 +87,7 @@ export function ScriptPage({ span, booth, from, onFrom }: ScriptPageProps) {
         </p>
         {next && (
           <p className={styles.neighbour}>
-            <b>Next: {next.title}</b>
+            <b>{say('booth.next', { title: next.title })}</b>
             {firstSentence(shownText(next.script))}
           </p>
         )}
@@ -111,33 +112,37 @@ function ReadingControls({ place, count }: { place: string; count: number | null
       <span>{place}</span>
       {count !== null && <b className={styles.count}>{count}</b>}
       <span className={styles.gap} />
-      <span>Size</span>
+      <span>{say('booth.size')}</span>
       <Button
         size="small"
         icon={<MinusOutlined />}
-        aria-label="Smaller script"
+        aria-label={say('booth.smallerScript')}
         disabled={size <= SIZES.least}
         onClick={() => setSize(size - 4)}
       />
       <Button
         size="small"
         icon={<PlusOutlined />}
-        aria-label="Larger script"
+        aria-label={say('booth.largerScript')}
         disabled={size >= SIZES.most}
         onClick={() => setSize(size + 4)}
       />
-      <span style={{ marginLeft: 8 }}>rolls at</span>
-      <NumberField
-        size="small"
-        aria-label="Words a minute at which the script rolls"
-        min={PACES.least}
-        max={PACES.most}
-        step={10}
-        value={pace}
-        style={{ width: 84 }}
-        onChange={(value) => value !== null && setPace(value)}
-      />
-      <span>words a minute</span>
+      <span className={styles.pace}>
+        {say.rich('booth.rollsAt', {
+          pace: () => (
+            <NumberField
+              size="small"
+              aria-label={say('booth.wordsAMinuteAt')}
+              min={PACES.least}
+              max={PACES.most}
+              step={10}
+              value={pace}
+              style={{ width: 84 }}
+              onChange={(value) => value !== null && setPace(value)}
+            />
+          ),
+        })}
+      </span>
     </div>
   )
 }

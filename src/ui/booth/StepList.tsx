@@ -3,6 +3,7 @@
 import { useEffect, useRef } from 'react'
 import { isOutdated, isStandIn, takesOf } from '@/core/lesson/takes'
 import type { Lesson, Step } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { useLesson } from '../lesson/context'
 import styles from './booth.module.css'
 
@@ -25,7 +26,7 @@ export function StepList({
     list.scrollTop = Math.min(above, Math.max(below, list.scrollTop))
   }, [current])
   return (
-    <nav className={styles.steps} aria-label="Steps">
+    <nav className={styles.steps} aria-label={say('booth.steps')}>
       {lesson.steps.map((step, i) => (
         <button
           key={step.id}
@@ -45,9 +46,9 @@ export function StepList({
 
 /** What a step's voice is worth, in a word or two. */
 export function VoiceTag({ lesson, step }: { lesson: Lesson; step: Step }) {
-  if (step.passages.length === 0) return <small data-voice="none">no voice</small>
-  if (isOutdated(lesson, step)) return <small data-voice="outdated">script changed</small>
-  if (isStandIn(lesson, step)) return <small data-voice="stand-in">stand-in</small>
+  if (step.passages.length === 0) return <small data-voice="none">{say('booth.noVoice')}</small>
+  if (isOutdated(lesson, step)) return <small data-voice="outdated">{say('booth.scriptChanged')}</small>
+  if (isStandIn(lesson, step)) return <small data-voice="stand-in">{say('booth.standIn')}</small>
   const takes = takesOf(lesson, step.id).filter(({ kind }) => kind !== 'read').length
-  return <small data-voice="own">{takes > 1 ? `${takes} takes` : 'voice'}</small>
+  return <small data-voice="own">{takes > 1 ? say('booth.takesOf', { count: takes }) : say('booth.hasVoice')}</small>
 }

@@ -8,6 +8,7 @@ import type { Step, Take } from '@/core/lesson/document'
 import type { OutputName } from '@/core/delivery/outputs'
 import { isInUse, takesOf } from '@/core/lesson/takes'
 import { reportTake, type TakeReport } from '@/core/narration/takeReport'
+import { say } from '@/messages/say'
 import { takeUrl } from '../api'
 import { makeFile } from '../makeFile'
 import { clock, signed } from '../format'
@@ -40,11 +41,11 @@ export function Takes({ step }: { step: Step }) {
   const following = lesson.steps.slice(lesson.steps.findIndex(({ id }) => id === step.id))
   const silent = lesson.steps.filter(({ script, passages }) => script.trim() !== '' && passages.length === 0)
   return (
-    <section className={styles.takes} aria-label="Takes of this step">
+    <section className={styles.takes} aria-label={say('booth.takesOfThisStep')}>
       <h2>
-        Takes of this step
+        {say('booth.takesOfThisStep')}
         <Button size="small" onClick={() => setSettings(true)}>
-          Voice and clean-up…
+          {say('booth.voiceAndCleanUp')}
         </Button>
       </h2>
       <ul>
@@ -57,11 +58,11 @@ export function Takes({ step }: { step: Step }) {
           />
         ))}
       </ul>
-      {takes.length === 0 && <p className={styles.hint}>Nothing recorded for this step yet.</p>}
+      {takes.length === 0 && <p className={styles.hint}>{say('booth.nothingRecordedForThis')}</p>}
       <div className={styles.actions}>
         {takes.length > 1 && step.script.trim() !== '' && (
           <Button size="small" onClick={() => setParts(true)}>
-            Choose parts…
+            {say('booth.chooseParts')}
           </Button>
         )}
         <Button
@@ -70,7 +71,7 @@ export function Takes({ step }: { step: Step }) {
           disabled={step.script.trim() === ''}
           onClick={() => void act('read', () => readScripts(desk, [step]))}
         >
-          Read by a voice
+          {say('booth.readByAVoice')}
         </Button>
         <Upload
           showUploadList={false}
@@ -81,7 +82,7 @@ export function Takes({ step }: { step: Step }) {
           }}
         >
           <Button size="small" loading={busy === 'file'}>
-            Bring in a file…
+            {say('booth.bringInAFile')}
           </Button>
         </Upload>
         {following.length > 1 && (
@@ -95,10 +96,10 @@ export function Takes({ step }: { step: Step }) {
               return false
             }}
           >
-            <Button size="small" loading={busy === 'reading'} title="One recording of this step and those after it">
+            <Button size="small" loading={busy === 'reading'} title={say('booth.oneRecordingOfThis')}>
               {busy === 'reading' && finding > 0
-                ? `Finding the words: ${Math.round(finding * 100)} %`
-                : 'Bring in a reading from here on…'}
+                ? say('booth.findingTheWords', { percent: Math.round(finding * 100) })
+                : say('booth.bringInAReading')}
             </Button>
           </Upload>
         )}
@@ -107,7 +108,7 @@ export function Takes({ step }: { step: Step }) {
           trigger={['click']}
         >
           <Button size="small" loading={busy === 'voice'}>
-            Save the whole voice
+            {say('booth.saveTheWholeVoice')}
           </Button>
         </Dropdown>
         {silent.length > 1 && (
@@ -116,13 +117,13 @@ export function Takes({ step }: { step: Step }) {
             loading={busy === 'all'}
             onClick={() => void act('all', () => readScripts(desk, silent))}
           >
-            Read all {silent.length} silent steps
+            {say('booth.readSilentSteps', { count: silent.length })}
           </Button>
         )}
       </div>
       {removed.length > 0 && (
         <p className={styles.hint}>
-          Removed:{' '}
+          {say('booth.removed')}{' '}
           {removed.map((take) => (
             <Button
               key={take.id}
@@ -130,7 +131,7 @@ export function Takes({ step }: { step: Step }) {
               type="link"
               onClick={() => desk.store.getState().edit({ name: 'restoreTake', take: take.id })}
             >
-              bring back {take.name}
+              {say('booth.bringBack', { name: take.name })}
             </Button>
           ))}
         </p>
@@ -145,7 +146,7 @@ export function Takes({ step }: { step: Step }) {
 const wholeVoice = (onChoose: (kind: OutputName) => void): MenuProps['items'] =>
   (['wav', 'flac'] as const).map((format) => ({
     key: format,
-    label: `as ${format.toUpperCase()}`,
+    label: say('booth.asFormat', { format: format.toUpperCase() }),
     onClick: () => onChoose(`voice-${format}`),
   }))
 
@@ -162,18 +163,18 @@ function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace:
   const rename = () => {
     let title = take.name
     void modal.confirm({
-      title: 'Rename the take',
+      title: say('booth.renameTheTake'),
       icon: null,
       content: (
         <input
-          aria-label="Name of the take"
+          aria-label={say('booth.nameOfTheTake')}
           defaultValue={title}
           className={styles.nameInput}
           maxLength={200}
           onChange={(event) => (title = event.target.value)}
         />
       ),
-      okText: 'Rename',
+      okText: say('booth.rename'),
       onOk: () => void (title.trim() && edit({ name: 'renameTake', take: take.id, title: title.trim() })),
     })
   }
@@ -182,38 +183,53 @@ function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace:
     edit({ name: 'chooseParts', step: step.id, passages: [{ id: nanoid(10), media, from, to, pause: 0 }] })
   }
   const items: MenuProps['items'] = [
-    { key: 'rename', label: 'Rename…', onClick: rename },
-    { key: 'wav', label: <a href={takeUrl(take.media, take, take.name, 'wav')}>Save as WAV</a> },
-    { key: 'flac', label: <a href={takeUrl(take.media, take, take.name, 'flac')}>Save as FLAC</a> },
+    { key: 'rename', label: say('booth.renameMore'), onClick: rename },
+    { key: 'wav', label: <a href={takeUrl(take.media, take, take.name, 'wav')}>{say('booth.saveAsWav')}</a> },
+    { key: 'flac', label: <a href={takeUrl(take.media, take, take.name, 'flac')}>{say('booth.saveAsFlac')}</a> },
     {
       key: 'replace',
       label: (
         <Upload showUploadList={false} accept="audio/*" beforeUpload={(file) => (onReplace(file), false)}>
-          Replace by a file worked on elsewhere…
+          {say('booth.replaceByAFile')}
         </Upload>
       ),
     },
-    { key: 'remove', danger: true, label: 'Remove', onClick: () => edit({ name: 'removeTake', take: take.id }) },
+    {
+      key: 'remove',
+      danger: true,
+      label: say('booth.remove'),
+      onClick: () => edit({ name: 'removeTake', take: take.id }),
+    },
   ]
   return (
     <li data-take={take.name}>
       <button
         className={styles.play}
-        aria-label={isHeard ? `Stop ${take.name}` : `Play ${take.name}`}
+        aria-label={isHeard ? say('booth.stop', { name: take.name }) : say('booth.play', { name: take.name })}
         onClick={() => (isHeard ? endAudition(store, player) : audition(store, player, take))}
       >
         {isHeard ? <PauseOutlined /> : <CaretRightFilled />}
       </button>
       <div className={styles.takeBody}>
-        {analysis ? <Wave analysis={analysis} from={take.from} to={take.to} used={used} /> : <span>loading…</span>}
+        {analysis ? (
+          <Wave analysis={analysis} from={take.from} to={take.to} used={used} />
+        ) : (
+          <span>{say('booth.loading')}</span>
+        )}
         <p>
-          <b>{take.name}</b> · {used ? 'in use' : <button onClick={useWhole}>use this one</button>}
-          {cleaning && (cleaning.media ? ' · cleaned' : cleaning.error ? ` · ${cleaning.error}` : ' · cleaning…')}
+          <b>{take.name}</b> ·{' '}
+          {used ? say('booth.inUse') : <button onClick={useWhole}>{say('booth.useThisOne')}</button>}
+          {cleaning && ` · ${cleaning.media ? say('booth.cleaned') : (cleaning.error ?? say('booth.isCleaned'))}`}
         </p>
         {analysis && <Facts report={reportTake(take, analysis)} outdated={take.script.trim() !== step.script.trim()} />}
       </div>
       <Dropdown menu={{ items }} trigger={['click']}>
-        <Button size="small" type="text" icon={<MoreOutlined />} aria-label={`More for ${take.name}`} />
+        <Button
+          size="small"
+          type="text"
+          icon={<MoreOutlined />}
+          aria-label={say('booth.moreFor', { name: take.name })}
+        />
       </Dropdown>
     </li>
   )
@@ -224,10 +240,10 @@ function Facts({ report, outdated }: { report: TakeReport; outdated: boolean }) 
   const facts = [
     clock(length),
     loudness !== null && `${signed(loudness, 0)} LUFS`,
-    noise !== null && `room ${signed(noise, 0)}`,
-    wordsPerMinute !== null && `${Math.round(wordsPerMinute)} words/min`,
+    noise !== null && say('booth.room', { noise: signed(noise, 0) }),
+    wordsPerMinute !== null && say('booth.wordsPerMinute', { pace: Math.round(wordsPerMinute) }),
   ].filter(Boolean)
-  const warnings = outdated ? [...faults, 'said before the script changed'] : faults
+  const warnings = outdated ? [...faults, say('booth.saidBeforeTheScript')] : faults
   return (
     <small>
       {facts.join(' · ')}

@@ -2,6 +2,7 @@
 
 import { Drawer, Tabs } from 'antd'
 import type { Step, Take } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { CleanUpTab } from './CleanUpTab'
 import { PausesTab } from './PausesTab'
 import { ReadingTab } from './ReadingTab'
@@ -22,12 +23,19 @@ export function VoiceSettings({
   onClose: () => void
 }) {
   return (
-    <Drawer open={open} onClose={onClose} size={460} title="Voice and clean-up" mask={false} rootStyle={BELOW_HEADER}>
+    <Drawer
+      open={open}
+      onClose={onClose}
+      size={460}
+      title={say('booth.voiceSettings')}
+      mask={false}
+      rootStyle={BELOW_HEADER}
+    >
       <Tabs
         items={[
-          { key: 'clean', label: 'Clean-up', children: <CleanUpTab step={step} takes={takes} /> },
-          { key: 'pauses', label: 'Pauses', children: <PausesTab step={step} /> },
-          { key: 'reading', label: 'Reading voice', children: <ReadingTab /> },
+          { key: 'clean', label: say('booth.cleanUp'), children: <CleanUpTab step={step} takes={takes} /> },
+          { key: 'pauses', label: say('booth.pauses'), children: <PausesTab step={step} /> },
+          { key: 'reading', label: say('booth.readingVoice'), children: <ReadingTab /> },
         ]}
       />
     </Drawer>

@@ -1,3 +1,4 @@
+import { say } from '@/messages/say'
 import { openTrackSound, type TrackSound } from './trackSound'
 
 /** What a browser may do to a microphone's sound on its own. All off unless asked for: it costs the voice's tone. */
@@ -43,13 +44,14 @@ export async function listMicrophones(): Promise<{ id: string; label: string }[]
   const devices = await navigator.mediaDevices.enumerateDevices()
   return devices
     .filter(({ kind, deviceId }) => kind === 'audioinput' && deviceId !== '')
-    .map(({ deviceId, label }, i) => ({ id: deviceId, label: label || `Microphone ${i + 1}` }))
+    .map(({ deviceId, label }, i) => ({
+      id: deviceId,
+      label: label || say('booth.microphoneNumber', { number: i + 1 }),
+    }))
 }
 
 function sentenceFor({ name }: DOMException): string {
-  if (name === 'NotAllowedError')
-    return 'The browser does not let this page use the microphone. Allow it beside the address, then try again.'
-  if (name === 'NotFoundError' || name === 'OverconstrainedError')
-    return 'There is no microphone. Plug one in, then try again.'
-  return 'The microphone could not be opened. Close other programs that use it, then try again.'
+  if (name === 'NotAllowedError') return say('booth.theBrowserDoesNot')
+  if (name === 'NotFoundError' || name === 'OverconstrainedError') return say('booth.thereIsNoMicrophone')
+  return say('booth.theMicrophoneCouldNot')
 }

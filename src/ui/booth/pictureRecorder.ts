@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid'
 import type { RecordingDetails } from '@/core/messages/recording'
+import { say } from '@/messages/say'
 import { keepPieces } from './pieces'
 
 export type PictureSource = 'screen' | 'camera'
@@ -83,11 +84,7 @@ async function openPicture(source: PictureSource): Promise<MediaStream> {
       ? navigator.mediaDevices.getDisplayMedia({ video, audio: false })
       : navigator.mediaDevices.getUserMedia({ video, audio: false })
   return asked.catch((error: DOMException) => {
-    const what = source === 'screen' ? 'screen' : 'camera'
-    throw new Error(
-      error.name === 'NotAllowedError'
-        ? `The browser was not allowed to record the ${what}. Choose it again and allow it.`
-        : `The ${what} could not be recorded. Try another one.`,
-    )
+    const isRefused = error.name === 'NotAllowedError'
+    throw new Error(say(isRefused ? 'booth.pictureNotAllowed' : 'booth.pictureNotRecorded', { source }))
   })
 }

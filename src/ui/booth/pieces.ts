@@ -1,5 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { RecordingDetails, RecordingKind } from '@/core/messages/recording'
+import { say } from '@/messages/say'
 import { call, Refusal } from '../api'
 import { holdPageLock, isPageGone } from '../pageLock'
 
@@ -47,9 +48,6 @@ export interface PieceKeeper {
   trouble(): string | null
 }
 
-const STORAGE_FULL =
-  "This browser's storage is full, so the recording is kept on the server only. Go on, and keep this window open until it is saved."
-
 /** Begins a recording. Returns once it is safe to speak: the browser's storage was tried. */
 export async function keepPieces(recording: KeptRecording): Promise<PieceKeeper> {
   let isStored = true
@@ -96,7 +94,7 @@ export async function keepPieces(recording: KeptRecording): Promise<PieceKeeper>
       return importId
     },
     progress: () => ({ sent, kept }),
-    trouble: () => refused ?? (isStored ? null : STORAGE_FULL),
+    trouble: () => refused ?? (isStored ? null : say('booth.storageFull')),
   }
 }
 
@@ -138,9 +136,7 @@ export async function finishOnServer(id: string, bytes: number | null): Promise<
     answer = await untilItWorks(finish)
   }
   if ('importId' in answer) return answer.importId
-  throw new Error(
-    `A part of the recording has not reached the server: ${answer.bytes} of ${bytes} bytes are there. Keep this window open and try again.`,
-  )
+  throw new Error(say('booth.partNotThere', { there: answer.bytes ?? 0, bytes: bytes ?? 0 }))
 }
 
 /** By the clock of the person who records. */
@@ -148,7 +144,7 @@ function nameNow(): string {
   const now = new Date()
   const two = (value: number) => String(value).padStart(2, '0')
   const date = `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
-  return `Recorded ${date} ${two(now.getHours())}.${two(now.getMinutes())}`
+  return say('booth.recorded', { date, hour: two(now.getHours()), minute: two(now.getMinutes()) })
 }
 
 /** The recording is in its lesson: nothing of it needs to be kept here, nor its pieces on the server. */
@@ -171,8 +167,7 @@ async function sendPiece(id: string, offset: number, body: ArrayBuffer): Promise
   const bytes = await putPiece(id, offset, body)
   if (bytes >= offset + body.byteLength) return
   await resend(id, bytes)
-  if ((await putPiece(id, offset, body)) < offset + body.byteLength)
-    throw new Error('A part of the recording is missing on the server. It is sent again; keep this window open.')
+  if ((await putPiece(id, offset, body)) < offset + body.byteLength) throw new Error(say('booth.partMissing'))
 }
 
 /** Returns how many bytes the server has without a gap. */
@@ -180,7 +175,7 @@ async function putPiece(id: string, offset: number, body: ArrayBuffer): Promise<
   const response = await fetch(`/api/recordings/${id}/pieces?offset=${offset}`, { method: 'PUT', body })
   const answer = (await response.json().catch(() => ({}))) as { bytes?: number; error?: string }
   if (answer.bytes !== undefined) return answer.bytes
-  throw new Error(answer.error ?? 'The server does not answer. The recording is kept in this browser meanwhile.')
+  throw new Error(answer.error ?? say('booth.theServerDoesNot'))
 }
 
 /** A server that is away comes back; a refusal would come again. */

@@ -1,6 +1,8 @@
 import { nanoid } from 'nanoid'
 import type { RecordingDetails, RecordingKind } from '@/core/messages/recording'
 import type { Seconds } from '@/core/units'
+import { decimal } from '@/ui/format'
+import { say } from '@/messages/say'
 import type { Microphone } from './microphone'
 import { keepPieces, type PieceKeeper } from './pieces'
 import { takeSound } from './takeSound'
@@ -70,9 +72,7 @@ export async function recordVoice(
 }
 
 const sayMissing = (missing: Seconds) =>
-  missing === 0
-    ? null
-    : `The computer was too busy: ${missing.toFixed(2)} s of the recording are missing. Close other programs, and listen to what was recorded.`
+  missing === 0 ? null : say('booth.theComputerWasToo', { missing: decimal(missing, 2) })
 
 function joined(parts: readonly Float32Array[], length: number): ArrayBuffer {
   const out = new Float32Array(length)

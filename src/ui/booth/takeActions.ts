@@ -9,6 +9,7 @@ import { misfit, readingFit } from '@/core/narration/lay/readingFit'
 import { layByPauses } from '@/core/narration/lay/layByPauses'
 import { anchorsByPauses, anchorsByWords } from '@/core/narration/lay/relay'
 import type { Pronunciation } from '@/core/narration/speechVoice'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { bringIn, fetchAnalysis } from '../arrival'
 import type { Desk } from '../lesson/context'
@@ -26,7 +27,7 @@ export async function readScripts({ store, course }: Desk, steps: readonly Step[
     }),
   )
   store.getState().addMedia(read.map(({ info }) => info))
-  const takes = read.map(({ step, info }) => takeFrom(step, info, 'read', 'Reading'))
+  const takes = read.map(({ step, info }) => takeFrom(step, info, 'read', say('booth.reading')))
   store.getState().edit({
     name: 'addTakes',
     takes,
@@ -42,7 +43,7 @@ export async function bringInTake({ store, course }: Desk, step: Step, file: Fil
   const info = await bringIn(file, course.id)
   store.getState().addMedia([info])
   const number = takesOf(store.getState().history.lesson, step.id).length + 1
-  const take = takeFrom(step, info, 'brought-in', `Take ${number}`)
+  const take = takeFrom(step, info, 'brought-in', say('booth.take', { number }))
   const passages = [{ id: nanoid(10), media: info.hash, from: take.from, to: take.to, pause: 0 }]
   store.getState().edit({ name: 'addTakes', takes: [take], heard: [{ step: step.id, passages }] })
 }
@@ -59,37 +60,35 @@ export async function bringInReading(
   ask: (what: string) => Promise<boolean>,
 ): Promise<void> {
   const info = await bringIn(file, course.id)
-  if (info.kind !== 'sound') throw new Error(`There is no voice in this file: ${file.name}. Choose a sound file.`)
+  if (info.kind !== 'sound') throw new Error(say('booth.noVoiceInFile', { name: file.name }))
   store.getState().addMedia([info])
   const recording = { media: info.hash, length: info.length! }
   const { text } = jointScript(steps)
-  const byPauses = async (why: string) => {
+  const byPauses = async (why: 'booth.noScriptSoByPauses' | 'booth.notFoundSoByPauses') => {
     const speech = takeSpeech(await fetchAnalysis(info.hash))
     const laid = layByPauses(steps, { ...recording, speech }, 'brought-in', () => nanoid(10))
     store.getState().edit({ name: 'addTakes', ...laid })
-    tell(`${why}, so the reading was parted at its pauses by a guess. Correct it on the sheet.`)
+    tell(say(why))
   }
-  if (text.trim() === '') return byPauses('There is no script')
+  if (text.trim() === '') return byPauses('booth.noScriptSoByPauses')
   const { language } = store.getState().history.lesson
   const task = { kind: 'align', media: info.hash, from: 0, to: info.length!, script: text, language } as const
   const found = await runJob<'align'>(task, onProgress)
   const doubt = misfit(readingFit(text, found))
   if (doubt && !(await ask(doubt))) return
-  if (found.words.length === 0) return byPauses('Nothing of the script was found')
+  if (found.words.length === 0) return byPauses('booth.notFoundSoByPauses')
   const laid = layByWords(steps, recording, found, 'brought-in', () => nanoid(10))
   store.getState().edit({ name: 'addTakes', takes: laid.takes, heard: laid.heard })
   tell(sayLaid(laid))
 }
 
 function sayLaid({ heard, silent, otherwise, retakes, adLibs }: LaidReading): string {
-  const count = (number: number, one: string, more: string) => `${number} ${number === 1 ? one : more}`
   return [
-    `Laid over ${count(heard.length, 'step', 'steps')}.`,
-    retakes > 0 && `${count(retakes, 'earlier try', 'earlier tries')} left out, one click away on the sheet.`,
-    adLibs > 0 && `${count(adLibs, 'stretch', 'stretches')} said besides the script kept.`,
-    otherwise.length > 0 &&
-      `${count(otherwise.length, 'step is', 'steps are')} said in other words than written: listen there.`,
-    silent.length > 0 && `${count(silent.length, 'step', 'steps')} of the script not found in it.`,
+    say('booth.laidOver', { count: heard.length }),
+    retakes > 0 && say('booth.triesLeftOut', { count: retakes }),
+    adLibs > 0 && say('booth.besidesKept', { count: adLibs }),
+    otherwise.length > 0 && say('booth.saidOtherwise', { count: otherwise.length }),
+    silent.length > 0 && say('booth.notFoundInIt', { count: silent.length }),
   ]
     .filter(Boolean)
     .join(' ')
@@ -102,7 +101,7 @@ function sayLaid({ heard, silent, otherwise, retakes, adLibs }: LaidReading): st
 export async function replaceTake(desk: Desk, take: Take, file: File): Promise<void> {
   const { store, course, tell } = desk
   const info = await bringIn(file, course.id)
-  if (info.kind !== 'sound') throw new Error(`There is no voice in this file: ${file.name}. Choose a sound file.`)
+  if (info.kind !== 'sound') throw new Error(say('booth.noVoiceInFile', { name: file.name }))
   store.getState().addMedia([info])
   const old = store.getState().media.get(take.media)!
   const isWhole = Math.abs(info.length! - old.length!) < SAME_LENGTH
@@ -112,7 +111,7 @@ export async function replaceTake(desk: Desk, take: Take, file: File): Promise<v
     return
   }
   store.getState().edit(replacing(take, info, await anchors(desk, take, info)))
-  tell('The file is not as long as the take was, so its words were laid again. Listen to the joins.')
+  tell(say('booth.theFileIsNot'))
 }
 
 const SAME_LENGTH = 0.02 // seconds

@@ -7,6 +7,7 @@ import { roomNoise } from '@/core/measure/quiet'
 import { createInputMeter, type InputLevel, type InputMeter } from '@/core/narration/inputLevel'
 import type { Hertz, Lufs, Seconds } from '@/core/units'
 import type { Hearing } from '@/workers/protocol'
+import { say } from '@/messages/say'
 import { fetchAnalysis, imported } from '../arrival'
 import { useDesk } from '../lesson/context'
 import { timelineOf } from '../lesson/lessonStore'
@@ -200,7 +201,7 @@ export function useBooth(): Booth {
 
   /** Stays until it is read: who records doesn't look at the screen. */
   function sayLost(lost: string | null): void {
-    if (lost) notification.warning({ title: 'This take has gaps', description: lost, duration: 0 })
+    if (lost) notification.warning({ title: say('booth.thisTakeHasGaps'), description: lost, duration: 0 })
   }
 
   async function stop(): Promise<void> {

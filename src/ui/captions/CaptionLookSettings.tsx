@@ -2,6 +2,7 @@
 
 import { Segmented, Select } from 'antd'
 import type { CaptionLook } from '@/core/lesson/layers'
+import { say } from '@/messages/say'
 import { useCaptionsShown } from '../easel/captionsShown'
 import { useDesk, useLesson } from '../lesson/context'
 import panel from '../sheet/panel.module.css'
@@ -18,47 +19,47 @@ export function CaptionLookSettings() {
   }
   return (
     <div className={panel.fields}>
-      <span>Size</span>
+      <span>{say('captions.size')}</span>
       <Segmented<CaptionLook['size']>
-        aria-label="Size of captions"
+        aria-label={say('captions.sizeOfCaptions')}
         value={captions.size}
         options={['small', 'usual', 'large']}
         onChange={(size) => set({ size })}
       />
-      <span>Place</span>
+      <span>{say('captions.place')}</span>
       <Segmented<CaptionLook['place']>
-        aria-label="Place of captions"
+        aria-label={say('captions.placeOfCaptions')}
         value={captions.place}
         options={[
-          { value: 'lower', label: 'lower edge' },
-          { value: 'upper', label: 'upper edge' },
+          { value: 'lower', label: say('captions.lowerEdge') },
+          { value: 'upper', label: say('captions.upperEdge') },
         ]}
         onChange={(place) => set({ place })}
       />
-      <span>Ground</span>
+      <span>{say('captions.ground')}</span>
       <Segmented<CaptionLook['ground']>
-        aria-label="Ground of captions"
+        aria-label={say('captions.groundOfCaptions')}
         value={captions.ground}
         options={[
-          { value: 'box', label: 'dark box' },
-          { value: 'outline', label: 'dark outline' },
+          { value: 'box', label: say('captions.darkBox') },
+          { value: 'outline', label: say('captions.darkOutline') },
         ]}
         onChange={(ground) => set({ ground })}
       />
-      <span>At most</span>
+      <span>{say('captions.atMost')}</span>
       <Select
-        aria-label="How fast captions may be"
+        aria-label={say('captions.howFastCaptionsMay')}
         value={captions.pace}
-        options={PACES.map(([value, label]) => ({ value, label }))}
+        options={paces().map(([value, label]) => ({ value, label }))}
         onChange={(pace) => set({ pace })}
       />
     </div>
   )
 }
 
-const PACES: readonly [number, string][] = [
-  [12, '12 letters a second, for learners'],
-  [15, '15 letters a second, easy'],
-  [17, '17 letters a second, usual'],
-  [20, '20 letters a second, for fast readers'],
+const paces = (): readonly [number, string][] => [
+  [12, say('captions.forLearners')],
+  [15, say('captions.easyPace')],
+  [17, say('captions.usualPace')],
+  [20, say('captions.fastPace')],
 ]

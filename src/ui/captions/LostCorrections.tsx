@@ -3,6 +3,7 @@
 import { Button } from 'antd'
 import { useMemo } from 'react'
 import { lostCorrections } from '@/core/captions/corrections'
+import { say } from '@/messages/say'
 import { useDesk, useLesson } from '../lesson/context'
 import styles from './captions.module.css'
 
@@ -14,10 +15,7 @@ export function LostCorrections() {
   if (lost.length === 0) return null
   return (
     <div className={styles.lost} role="note">
-      <p>
-        {lost.length === 1 ? 'One corrected caption' : `${lost.length} corrected captions`} of this lesson had words
-        that are no longer said:
-      </p>
+      <p>{say('captions.lostCorrections', { count: lost.length })}</p>
       <ul>
         {lost.map(({ words, text }) => (
           <li key={words}>“{text.replaceAll('\n', ' ') || words}”</li>
@@ -29,7 +27,7 @@ export function LostCorrections() {
           store.getState().edit({ name: 'correctCaptions', put: [], remove: lost.map(({ words }) => words) })
         }
       >
-        Take {lost.length === 1 ? 'it' : 'them'} away
+        {say('captions.takeAway', { count: lost.length })}
       </Button>
     </div>
   )

@@ -9,6 +9,7 @@ import type { CaptionCorrection } from '@/core/lesson/document'
 import { LIMITS } from '@/core/lesson/limits'
 import type { StepSpan } from '@/core/lesson/timeline'
 import { heardWords } from '@/core/narration/words/alignments'
+import { say } from '@/messages/say'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { useTyped } from '../lesson/useTyped'
@@ -25,8 +26,8 @@ export function StepCaptions({ span }: { span: StepSpan }) {
   const captions = useStepCaptions(span)
   return (
     <>
-      {captions.length === 0 && <p className={styles.note}>Nothing is said here yet that could be read.</p>}
-      <ol className={styles.list} aria-label="Captions of this step">
+      {captions.length === 0 && <p className={styles.note}>{say('captions.nothingIsSaidHere')}</p>}
+      <ol className={styles.list} aria-label={say('captions.captionsOfThisStep')}>
         {captions.map((one, i) => (
           <CaptionItem key={one.words} one={one} next={captions[i + 1]} />
         ))}
@@ -66,14 +67,14 @@ function CaptionItem({ one, next }: { one: ListedCaption; next: ListedCaption | 
   }
   return (
     <li>
-      <button className={styles.time} onClick={() => player.seek(caption.start)} title="Go there">
+      <button className={styles.time} onClick={() => player.seek(caption.start)} title={say('captions.goThere')}>
         {clock(caption.start)}
       </button>
       <Input.TextArea
-        aria-label={`Caption at ${clock(caption.start)}`}
+        aria-label={say('captions.captionAt', { start: clock(caption.start) })}
         autoSize={{ minRows: 1, maxRows: 4 }}
         maxLength={LIMITS.captionCharacters}
-        placeholder="not shown"
+        placeholder={say('captions.notShown')}
         value={typed.value}
         onChange={({ target }) => typed.onChange(target.value)}
         onSelect={({ currentTarget }) => (caret.current = currentTarget.selectionStart)}
@@ -83,19 +84,19 @@ function CaptionItem({ one, next }: { one: ListedCaption; next: ListedCaption | 
       <div className={styles.actions}>
         {/* The caret stays where it is while one presses them. */}
         <Button size="small" onMouseDown={(event) => event.preventDefault()} onClick={part}>
-          Part at the caret
+          {say('captions.partAtTheCaret')}
         </Button>
         {next && (
           <Button
             size="small"
             onClick={() => edit({ name: 'correctCaptions', put: [joined(shown, next)], remove: [words, next.words] })}
           >
-            Join with the next
+            {say('captions.joinWithTheNext')}
           </Button>
         )}
         {caption.isCorrected && (
           <Button size="small" onClick={() => edit({ name: 'correctCaptions', put: [], remove: [words] })}>
-            As it was made
+            {say('captions.asItWasMade')}
           </Button>
         )}
       </div>
@@ -108,9 +109,9 @@ function Pace({ caption: { start, end, lines } }: { caption: Caption }) {
   const { pace } = useLesson().look.captions
   const letters = lines.join(' ').length / (end - start)
   const faults = [
-    letters > pace + 1 && `${Math.round(letters)} letters a second: hard to read in its time`,
-    lines.length > 2 && 'more than two lines cover much of the picture',
-    lines.some(({ length }) => length > LONG_LINE) && `a line has more than ${LONG_LINE} letters`,
+    letters > pace + 1 && say('captions.lettersASecondHard', { letters: Math.round(letters) }),
+    lines.length > 2 && say('captions.moreThanTwoLines'),
+    lines.some(({ length }) => length > LONG_LINE) && say('captions.aLineHasMore', { most: LONG_LINE }),
   ].filter(Boolean)
   return faults.length > 0 ? <p className={styles.fault}>{faults.join('; ')}</p> : null
 }

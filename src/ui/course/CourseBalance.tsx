@@ -6,19 +6,22 @@ import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import { type CourseLesson, type LessonBalance } from '@/core/course/lessonBalance'
 import { COURSE_TARGETS, usualTargets, type CourseTargets } from '@/core/course/courseTargets'
+import { say } from '@/messages/say'
+import { decimal, percent, signed } from '../format'
 import { call } from '../api'
 import { useChart, useChartInk } from '../balance/chart'
-import { percent, signed } from '../format'
 import { NumberField } from '../parts/NumberField'
 import { runJob } from '../jobs'
 import { CourseHeader } from './CourseHeader'
 import styles from './course.module.css'
 
-const FIELDS: Record<keyof CourseTargets, { label: string; suffix: string; min: number; max: number }> = {
-  loudness: { label: 'Loudness', suffix: 'LUFS', min: -31, max: -9 },
-  clearance: { label: 'Clearance', suffix: 'LU', min: 3, max: 40 },
-  swell: { label: 'Where nobody speaks', suffix: 'LU under', min: -6, max: 40 },
-}
+const fields = (): Record<keyof CourseTargets, { label: string; suffix: string; min: number; max: number }> => ({
+  loudness: { label: say('course.loudness'), suffix: say('course.lufs'), min: -31, max: -9 },
+  clearance: { label: say('course.clearance'), suffix: say('course.lu'), min: 3, max: 40 },
+  swell: { label: say('course.whereNobodySpeaks'), suffix: say('course.luUnder'), min: -6, max: 40 },
+})
+
+const SET = { loudness: 'course.setLoudness', clearance: 'course.setClearance', swell: 'course.setSwell' } as const
 
 /** Whether all lessons of a course sound alike, and one action that makes them. */
 export function CourseBalance({ course }: { course: { id: string; title: string } }) {
@@ -37,7 +40,7 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
     try {
       const { changed } = await call<{ changed: number }>(path, { body: targets })
       await client.invalidateQueries({ queryKey: key })
-      void message.success(`${changed} ${changed === 1 ? 'lesson' : 'lessons'} changed. Earlier versions are kept.`)
+      void message.success(say('course.changed', { count: changed }))
     } catch (error) {
       void message.error((error as Error).message)
     }
@@ -47,12 +50,12 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
     <div className={styles.page}>
       <CourseHeader course={course} place="balance" />
       <main className={styles.main}>
-        <h1>Do the lessons sound alike?</h1>
+        <h1>{say('course.doTheLessonsSound')}</h1>
         <section className={styles.card}>
           {lessons.length > 0 && <Chart lessons={lessons} targets={targets} />}
           {left > 0 && (
             <p role="status">
-              Measuring: {lessons.length - left} of {lessons.length} lessons…
+              {say('course.measuringOfLessons', { done: lessons.length - left, count: lessons.length })}
             </p>
           )}
           {failed && <p role="alert">{failed}</p>}
@@ -64,37 +67,43 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
             dataSource={lessons}
             columns={[
               {
-                title: 'Lesson',
+                title: say('course.lesson'),
                 render: (_, { id, title }) => <Link href={`/lessons/${id}/balance`}>{title}</Link>,
               },
-              { title: 'Voice', render: (_, { voice }) => (voice === null ? 'no voice' : `${signed(voice)} LUFS`) },
               {
-                title: 'Clearance',
-                render: (_, { clearance }) => (clearance === null ? 'no music' : `${clearance.toFixed(1)} LU`),
+                title: say('course.voice'),
+                render: (_, { voice }) => (voice === null ? say('course.noVoice') : `${signed(voice)} LUFS`),
               },
-              { title: 'Held', render: (_, { within }) => (within === null ? '–' : percent(within)) },
-              { title: 'Loudness range', render: (_, { range }) => (range === null ? '–' : `${range.toFixed(1)} LU`) },
+              {
+                title: say('course.clearance'),
+                render: (_, { clearance }) => (clearance === null ? say('course.noMusic') : `${decimal(clearance)} LU`),
+              },
+              { title: say('course.held'), render: (_, { within }) => (within === null ? '–' : percent(within)) },
+              {
+                title: say('course.loudnessRange'),
+                render: (_, { range }) => (range === null ? '–' : `${decimal(range)} LU`),
+              },
               ...COURSE_TARGETS.map((target) => ({
-                title: `Set: ${FIELDS[target].label.toLowerCase()}`,
+                title: say(SET[target]),
                 render: (_: unknown, lesson: LessonBalance) => (
-                  <Change now={lesson.targets[target]} then={targets[target]} suffix={FIELDS[target].suffix} />
+                  <Change now={lesson.targets[target]} then={targets[target]} suffix={fields()[target].suffix} />
                 ),
               })),
             ]}
           />
         </section>
-        <section className={styles.card} aria-label="Make them alike">
-          <h2>Make them alike</h2>
+        <section className={styles.card} aria-label={say('course.makeThemAlike')}>
+          <h2>{say('course.makeThemAlike')}</h2>
           <div className={styles.fields}>
             {COURSE_TARGETS.map((target) => (
               <label key={target}>
-                {FIELDS[target].label}
+                {fields()[target].label}
                 <NumberField
-                  aria-label={FIELDS[target].label}
-                  min={FIELDS[target].min}
-                  max={FIELDS[target].max}
+                  aria-label={fields()[target].label}
+                  min={fields()[target].min}
+                  max={fields()[target].max}
                   value={targets[target]}
-                  suffix={FIELDS[target].suffix}
+                  suffix={fields()[target].suffix}
                   style={{ width: '100%' }}
                   onChange={(value) => value !== null && setChosen({ ...targets, [target]: value })}
                 />
@@ -102,13 +111,11 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
             ))}
             <Button type="primary" loading={busy} disabled={different.length === 0} onClick={() => void apply()}>
               {different.length === 0
-                ? 'All lessons are set so'
-                : `Set ${different.length} of ${lessons.length} lessons so`}
+                ? say('course.allLessonsAreSet')
+                : say('course.setOfLessonsSo', { count: different.length, all: lessons.length })}
             </Button>
           </div>
-          <p className={styles.note}>
-            What would change is shown in the table first. Each lesson keeps its earlier versions.
-          </p>
+          <p className={styles.note}>{say('course.whatWouldChangeIs')}</p>
         </section>
       </main>
     </div>
@@ -170,16 +177,16 @@ function Chart({ lessons, targets }: { lessons: readonly LessonBalance[]; target
       yAxis: [
         {
           type: 'value' as const,
-          name: 'voice, LUFS',
+          name: say('course.voiceLufs'),
           min: -30,
           max: -10,
           splitLine: { lineStyle: { color: ink.graph } },
         },
-        { type: 'value' as const, name: 'clearance, LU', min: 0, max: 30, splitLine: { show: false } },
+        { type: 'value' as const, name: say('course.clearanceLu'), min: 0, max: 30, splitLine: { show: false } },
       ],
       series: [
         line(
-          'voice',
+          say('course.voiceLine'),
           ink.voice,
           lessons.map(({ voice }) => voice),
           0,
@@ -196,5 +203,5 @@ function Chart({ lessons, targets }: { lessons: readonly LessonBalance[]; target
     }
   }, [lessons, targets, ink])
   const element = useChart(option)
-  return <div ref={element} className={styles.chart} role="img" aria-label="Loudness and clearance of all lessons" />
+  return <div ref={element} className={styles.chart} role="img" aria-label={say('course.loudnessAndClearanceOf')} />
 }

@@ -1,6 +1,7 @@
 'use client'
 
 import Link from 'next/link'
+import { say } from '@/messages/say'
 import { Brand } from '../parts/Brand'
 import { PreferencesMenu } from '../parts/PreferencesMenu'
 import styles from './course.module.css'
@@ -10,16 +11,16 @@ export function CourseHeader({ course, place }: { course: { id: string; title: s
   return (
     <header className={styles.header}>
       <Brand />
-      <nav aria-label="Place">
-        <Link href="/">Courses</Link> / <b>{course.title}</b>
+      <nav aria-label={say('course.place')}>
+        <Link href="/">{say('course.courses')}</Link> / <b>{course.title}</b>
       </nav>
       <span style={{ flex: 1 }} />
-      <nav aria-label="Of the whole course" className={styles.places}>
+      <nav aria-label={say('course.ofTheWholeCourse')} className={styles.places}>
         <Link href={`/courses/${course.id}`} aria-current={place === 'balance' ? 'page' : undefined}>
-          Do they sound alike?
+          {say('course.doTheySoundAlike')}
         </Link>
         <Link href={`/courses/${course.id}/make`} aria-current={place === 'make' ? 'page' : undefined}>
-          Make the whole course
+          {say('course.makeTheWholeCourse')}
         </Link>
       </nav>
       <PreferencesMenu />

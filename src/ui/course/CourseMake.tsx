@@ -7,9 +7,10 @@ import Link from 'next/link'
 import type { LessonExports } from '@/core/course/lessonExports'
 import { isAudible, type OutputName } from '@/core/delivery/outputs'
 import { isUnderWay, type ExportStatus } from '@/core/messages/job'
+import { say } from '@/messages/say'
+import { decimal, megabytes, percent, signed } from '../format'
 import { call } from '../api'
-import { OUTPUT_GROUPS, titleOf } from '../finish/outputGroups'
-import { megabytes, percent, signed } from '../format'
+import { outputGroups, titleOf } from '../finish/outputGroups'
 import { CourseHeader } from './CourseHeader'
 import { useDelivery } from './useDelivery'
 import styles from './course.module.css'
@@ -31,11 +32,11 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
     <div className={styles.page}>
       <CourseHeader course={course} place="make" />
       <main className={styles.main}>
-        <h1>Make the whole course</h1>
-        <section className={styles.card} aria-label="What to make">
+        <h1>{say('course.makeTheWholeCourse')}</h1>
+        <section className={styles.card} aria-label={say('course.whatToMake')}>
           <div className={styles.choose}>
             <label>
-              What to make of each lesson
+              {say('course.whatToMakeOfEach')}
               <Select
                 mode="multiple"
                 value={[...names]}
@@ -43,16 +44,16 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
                   setPicked(chosen)
                   setDelivery(chosen)
                 }}
-                aria-label="What to make of each lesson"
+                aria-label={say('course.whatToMakeOf')}
                 optionFilterProp="label"
-                options={OUTPUT_GROUPS.map(({ title, choices }) => ({
+                options={outputGroups().map(({ title, choices }) => ({
                   label: title,
                   title,
                   options: choices.map(({ name }) => ({ value: name, label: titleOf(name) })),
                 }))}
               />
             </label>
-            {underWay.length > 0 && <Button onClick={() => stop(underWay)}>Stop</Button>}
+            {underWay.length > 0 && <Button onClick={() => stop(underWay)}>{say('course.stop')}</Button>}
             <Button
               type={toMake.length > 0 ? 'primary' : 'default'}
               disabled={toMake.length === 0}
@@ -60,25 +61,22 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
               onClick={() => make(toMake.map(({ lesson, name }) => ({ lesson: lesson.id, name })))}
             >
               {toMake.length > 0
-                ? `Make ${countOf(toMake.length)}`
+                ? say('course.makeFiles', { count: toMake.length })
                 : underWay.length > 0
-                  ? 'It is being made'
-                  : 'All of it is made'}
+                  ? say('course.itIsBeingMade')
+                  : say('course.allOfItIs')}
             </Button>
             <Button
               type={toMake.length === 0 && underWay.length === 0 ? 'primary' : 'default'}
               disabled={done.length === 0}
               href={done.length > 0 ? `/api/courses/${course.id}/files?${done.map((id) => `job=${id}`).join('&')}` : ''}
             >
-              {`Download ${countOf(done.length)}`}
+              {say('course.downloadFiles', { count: done.length })}
             </Button>
           </div>
-          <p className={styles.note}>
-            What is chosen here holds for the course: it is offered in each of its lessons, too. What is made already
-            and has not changed since is not made again. You can leave this page meanwhile; it goes on.
-          </p>
+          <p className={styles.note}>{say('course.whatIsChosenHere')}</p>
         </section>
-        <section className={styles.card} aria-label="Lessons">
+        <section className={styles.card} aria-label={say('course.lessons')}>
           <Table<LessonExports>
             size="small"
             rowKey="id"
@@ -88,8 +86,8 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
             rowSelection={{
               selectedRowKeys: chosen.map(({ id }) => id),
               onChange: (keys) => setLeft(new Set(lessons.map(({ id }) => id).filter((id) => !keys.includes(id)))),
-              getCheckboxProps: ({ title }) => ({ 'aria-label': `Make ${title}` }) as object,
-              getTitleCheckboxProps: () => ({ 'aria-label': 'Make all lessons' }) as object,
+              getCheckboxProps: ({ title }) => ({ 'aria-label': say('course.makeLesson', { title }) }) as object,
+              getTitleCheckboxProps: () => ({ 'aria-label': say('course.makeAllLessons') }) as object,
             }}
             columns={columnsOf(names)}
           />
@@ -99,7 +97,6 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
   )
 }
 
-const countOf = (count: number) => (count === 1 ? 'one file' : `${count} files`)
 const newestOf = ({ exports }: LessonExports, name: OutputName) => exports.find(({ input }) => input.file === name)
 const isDone = (one: ExportStatus | undefined) => one?.state === 'done' && !one.isOutdated
 
@@ -114,23 +111,27 @@ function columnsOf(names: readonly OutputName[]): TableColumnsType<LessonExports
     },
   })
   return [
-    { title: 'Lesson', render: (_, { id, title }) => <Link href={`/lessons/${id}/finish`}>{title}</Link> },
+    { title: say('course.lesson'), render: (_, { id, title }) => <Link href={`/lessons/${id}/finish`}>{title}</Link> },
     ...names.map((name) => ({
       title: titleOf(name),
       render: (_: unknown, lesson: LessonExports) => <State one={newestOf(lesson, name)} />,
     })),
-    measured('Loudness', ({ loudness }) => (loudness === null ? 'silent' : `${signed(loudness)} LUFS`)),
-    measured('Under the voice', ({ clearance }) => (clearance === null ? '–' : `${clearance.toFixed(1)} LU`)),
-    measured('Where it should be', ({ within }) => (within === null ? '–' : percent(within))),
+    measured(say('course.loudness'), ({ loudness }) =>
+      loudness === null ? say('course.silent') : `${signed(loudness)} LUFS`,
+    ),
+    measured(say('course.underTheVoice'), ({ clearance }) => (clearance === null ? '–' : `${decimal(clearance)} LU`)),
+    measured(say('course.whereItShouldBe'), ({ within }) => (within === null ? '–' : percent(within))),
   ]
 }
 
 function State({ one }: { one: ExportStatus | undefined }) {
-  if (!one || one.state === 'cancelled') return 'not made yet'
+  if (!one || one.state === 'cancelled') return say('course.notMadeYet')
   if (one.state === 'failed') return <span className={styles.failed}>{one.error}</span>
-  if (one.state === 'waiting') return 'waits'
-  if (isUnderWay(one)) return <Progress percent={Math.floor(100 * one.progress)} size="small" aria-label="Progress" />
-  return `${megabytes(one.result!.bytes)}${one.isOutdated ? ', changed since' : ''}`
+  if (one.state === 'waiting') return say('course.waits')
+  if (isUnderWay(one))
+    return <Progress percent={Math.floor(100 * one.progress)} size="small" aria-label={say('course.progress')} />
+  const size = megabytes(one.result!.bytes)
+  return one.isOutdated ? say('course.changedSince', { size }) : size
 }
 
 /** What was made of the lessons of a course; asked for again while something is in the making. */

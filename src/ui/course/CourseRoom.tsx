@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Tooltip } from 'antd'
 import type { CourseSpace } from '@/core/course/space'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { megabytes } from '../format'
 
@@ -15,9 +16,9 @@ export function CourseRoom({ course }: { course: string }) {
   if (!space || space.files + space.kept + space.made === 0) return null
   const { files, kept, made } = space
   const parts = [
-    { bytes: files, what: 'for its files' },
-    { bytes: made, what: 'for finished files' },
-    { bytes: kept, what: 'kept so that things go quicker, and cleared away by itself' },
+    { bytes: files, what: say('course.forItsFiles') },
+    { bytes: made, what: say('course.forFinishedFiles') },
+    { bytes: kept, what: say('course.keptSoThatThings') },
   ]
   const shown = parts.filter(({ bytes }) => bytes > 0).map(({ bytes, what }) => `${megabytes(bytes)} ${what}`)
   return (

@@ -6,6 +6,7 @@ import type { CSSProperties } from 'react'
 import type { Picture as StepPicture } from '@/core/lesson/document'
 import type { FrameShape } from '@/core/lesson/framing'
 import type { Frame } from '@/core/picture/frame'
+import { say } from '@/messages/say'
 import { cardUrl, pageUrl, proxyUrl } from '../api'
 import { useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { Placing } from '../over/Placing'
@@ -20,16 +21,16 @@ import styles from './easel.module.css'
 export function Easel({ isLarge, onResize }: { isLarge: boolean; onResize: () => void }) {
   const isCaptioned = useCaptionsShown(({ isShown }) => isShown)
   return (
-    <section className={styles.easel} data-large={isLarge || undefined} aria-label="Easel">
+    <section className={styles.easel} data-large={isLarge || undefined} aria-label={say('easel.easel')}>
       <div className={styles.frame}>
         <Picture />
         <button className={styles.captions} aria-pressed={isCaptioned} onClick={useCaptionsShown.getState().toggle}>
-          Captions
+          {say('easel.captions')}
         </button>
-        <Tooltip title={isLarge ? 'Smaller picture' : 'Larger picture'}>
+        <Tooltip title={isLarge ? say('easel.smallerPicture') : say('easel.largerPicture')}>
           <button
             className={styles.resize}
-            aria-label={isLarge ? 'Smaller picture' : 'Larger picture'}
+            aria-label={isLarge ? say('easel.smallerPicture') : say('easel.largerPicture')}
             onClick={onResize}
           >
             {isLarge ? <CompressOutlined /> : <ExpandOutlined />}

@@ -5,18 +5,19 @@ import { Button, Select, Tooltip } from 'antd'
 import { useSyncExternalStore } from 'react'
 import { stepAt } from '@/core/lesson/layout'
 import type { Hearing } from '@/workers/protocol'
+import { say } from '@/messages/say'
 import { clock } from '../format'
 import { useDesk, useTimeline } from '../lesson/context'
 import { TimeNow } from '../player/TimeNow'
 import { useHearing } from '../player/useHearing'
 import styles from './easel.module.css'
 
-const HEARING: { value: Hearing; label: string }[] = [
-  { value: 'all', label: 'Hear all' },
-  { value: 'voice', label: 'Voice only' },
-  { value: 'bed', label: 'Music only' },
-  { value: 'sounds', label: 'Effects only' },
-  { value: 'recordings', label: 'Recordings only' },
+const hearings = (): { value: Hearing; label: string }[] => [
+  { value: 'all', label: say('easel.hearAll') },
+  { value: 'voice', label: say('easel.voiceOnly') },
+  { value: 'bed', label: say('easel.musicOnly') },
+  { value: 'sounds', label: say('easel.effectsOnly') },
+  { value: 'recordings', label: say('easel.recordingsOnly') },
 ]
 
 export function Transport() {
@@ -30,27 +31,27 @@ export function Transport() {
   }
   return (
     <div className={styles.transport}>
-      <Tooltip title={playing ? 'Pause (Space)' : 'Play (Space)'}>
+      <Tooltip title={playing ? say('easel.pauseSpace') : say('easel.playSpace')}>
         <button
           className={styles.play}
-          aria-label={playing ? 'Pause' : 'Play'}
+          aria-label={playing ? say('easel.pause') : say('easel.play')}
           onClick={() => (playing ? player.pause() : void player.playOn())}
         >
           {playing ? <PauseOutlined /> : <CaretRightFilled />}
         </button>
       </Tooltip>
       <TimeNow className={styles.time} />
-      <span className={styles.of}>of {clock(timeline.length, false)}</span>
+      <span className={styles.of}>{say('easel.of', { count: clock(timeline.length, false) })}</span>
       <span className={styles.gap} />
       <Button size="small" onClick={playStep} disabled={timeline.steps.length === 0}>
-        This step
+        {say('easel.thisStep')}
       </Button>
       <Select
         size="small"
-        aria-label="What is heard"
+        aria-label={say('easel.whatIsHeard')}
         value={hearing}
-        options={HEARING}
-        style={{ width: 108 }}
+        options={hearings()}
+        style={{ minWidth: 92, flex: '0 1 auto' }}
         onChange={hear}
       />
     </div>

@@ -2,6 +2,7 @@
 
 import { App, Button } from 'antd'
 import { creditsText } from '@/core/formats/credits'
+import { say } from '@/messages/say'
 import { useLesson } from '../lesson/context'
 import styles from './finish.module.css'
 
@@ -11,17 +12,17 @@ export function Credits() {
   const text = creditsText(useLesson())
   const copy = () =>
     navigator.clipboard.writeText(text).then(
-      () => message.success('Copied.'),
-      () => message.error('The browser did not allow it. Select the text and copy it.'),
+      () => message.success(say('finish.copied')),
+      () => message.error(say('finish.theBrowserDidNot')),
     )
   return (
-    <section className={styles.card} aria-label="Credits">
-      <h2>Credits</h2>
-      <pre className={styles.credits} tabIndex={0} role="region" aria-label="Text of the credits">
+    <section className={styles.card} aria-label={say('finish.credits')}>
+      <h2>{say('finish.credits')}</h2>
+      <pre className={styles.credits} tabIndex={0} role="region" aria-label={say('finish.textOfTheCredits')}>
         {text}
       </pre>
       <Button size="small" onClick={() => void copy()}>
-        Copy
+        {say('finish.copy')}
       </Button>
     </section>
   )

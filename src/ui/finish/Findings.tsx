@@ -4,15 +4,16 @@ import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import type { Finding, FindingCode } from '@/core/check/finding'
 import { mendOf, type Mend } from '@/core/check/mends'
+import { say } from '@/messages/say'
 import { clock } from '../format'
 import { useDesk, useFindings, useLesson } from '../lesson/context'
 import styles from './finish.module.css'
 
-const SEVERITIES: Record<Finding['severity'], { mark: string; word: string; order: number }> = {
-  fault: { mark: '!', word: 'Fault', order: 0 },
-  warning: { mark: '?', word: 'Look at this', order: 1 },
-  hint: { mark: 'i', word: 'Hint', order: 2 },
-}
+const severities = (): Record<Finding['severity'], { mark: string; word: string; order: number }> => ({
+  fault: { mark: '!', word: say('finish.fault'), order: 0 },
+  warning: { mark: '?', word: say('finish.lookAtThis'), order: 1 },
+  hint: { mark: say('finish.i'), word: say('finish.hint'), order: 2 },
+})
 
 /** Mistakes found before delivery, each with the way to it. */
 export function Findings() {
@@ -24,15 +25,17 @@ export function Findings() {
     if (at !== undefined) player.seek(at)
     router.push(`/lessons/${id}`)
   }
-  const sorted = [...(findings ?? [])].sort((a, b) => SEVERITIES[a.severity].order - SEVERITIES[b.severity].order)
+  const sorted = [...(findings ?? [])].sort((a, b) => severities()[a.severity].order - severities()[b.severity].order)
   return (
-    <section className={styles.card} aria-label="Findings">
-      <h2>Is it ready?</h2>
-      {findings === undefined && <p className={styles.note}>Looking through the lesson…</p>}
-      {findings?.length === 0 && <p className={styles.good}>✓ Nothing was found that needs mending.</p>}
+    <section className={styles.card} aria-label={say('finish.findings')}>
+      <h2>{say('finish.isItReady')}</h2>
+      {findings === undefined && <p className={styles.note}>{say('finish.lookingThroughTheLesson')}</p>}
+      {findings?.length === 0 && <p className={styles.good}>{say('finish.nothingWasFoundThat')}</p>}
       {sorted.length > 0 && (
         <p className={styles.note}>
-          {sorted.length === 1 ? 'One thing was found.' : `${sorted.length} things were found.`}
+          {sorted.length === 1
+            ? say('finish.oneThingWasFound')
+            : say('finish.thingsWereFound', { count: sorted.length })}
         </p>
       )}
       <ul className={styles.findings}>
@@ -42,7 +45,9 @@ export function Findings() {
             {others.length > 0 && (
               <details className={styles.others}>
                 <summary>
-                  {others.length === 1 ? 'One more of this kind' : `${others.length} more of this kind`}
+                  {others.length === 1
+                    ? say('finish.oneMoreOfThis')
+                    : say('finish.moreOfThisKind', { count: others.length })}
                 </summary>
                 <ul className={styles.findings}>
                   {others.map((finding, i) => (
@@ -72,18 +77,18 @@ function FindingItem({ finding, goThere }: { finding: Finding; goThere: (finding
   const { severity, text, at, stepId } = finding
   return (
     <>
-      <span className={styles.mark} data-severity={severity} role="img" aria-label={SEVERITIES[severity].word}>
-        {SEVERITIES[severity].mark}
+      <span className={styles.mark} data-severity={severity} role="img" aria-label={severities()[severity].word}>
+        {severities()[severity].mark}
       </span>
       <span>
         {text}
-        {at !== undefined && <small>at {clock(at)}</small>}
+        {at !== undefined && <small>{say('finish.at', { at: clock(at) })}</small>}
       </span>
       <span className={styles.ways}>
         <MendButton mend={mendOf(finding, lesson)} />
         {(stepId ?? at) !== undefined && (
           <Button size="small" onClick={() => goThere(finding)}>
-            Go there
+            {say('finish.goThere')}
           </Button>
         )}
       </span>

@@ -4,7 +4,8 @@ import { Button, Progress } from 'antd'
 import { useState } from 'react'
 import { isUnderWay, type ExportStatus } from '@/core/messages/job'
 import { outputOf } from '@/core/delivery/outputs'
-import { megabytes } from '../format'
+import { say } from '@/messages/say'
+import { dateAndTime, megabytes } from '../format'
 import { BalanceFigures } from './BalanceFigures'
 import { Played } from './Played'
 import { titleOf } from './outputGroups'
@@ -15,13 +16,9 @@ export function Made({ made, onRemove }: { made: readonly ExportStatus[]; onRemo
   const [chosen, setChosen] = useState<string | null>(null)
   const open = made.find(({ id }) => id === chosen) ?? made[0]
   return (
-    <section className={styles.card} aria-label="Made">
-      <h2>What was made</h2>
-      {made.length === 0 && (
-        <p className={styles.note}>
-          Nothing yet. What you make stays here, to be watched and downloaded, with what was measured in it.
-        </p>
-      )}
+    <section className={styles.card} aria-label={say('finish.made')}>
+      <h2>{say('finish.whatWasMade')}</h2>
+      {made.length === 0 && <p className={styles.note}>{say('finish.nothingYetWhatYou')}</p>}
       <ul className={styles.made}>
         {made.map((one) => (
           <MadeFile
@@ -45,7 +42,7 @@ interface MadeFileProps {
 }
 
 function MadeFile({ one, isOpen, onOpen, onRemove }: MadeFileProps) {
-  const when = new Date(one.createdAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+  const when = dateAndTime(one.createdAt)
   const { kind } = outputOf(one.input.file)
   const isPlayed = kind === 'video' || kind === 'sound' || kind === 'voice'
   return (
@@ -55,37 +52,41 @@ function MadeFile({ one, isOpen, onOpen, onRemove }: MadeFileProps) {
         <span className={styles.gap} />
         {!isOpen && one.state === 'done' && (
           <Button size="small" onClick={onOpen}>
-            Show
+            {say('finish.show')}
           </Button>
         )}
         {one.state === 'done' && (
           <Button size="small" type="primary" href={`/api/jobs/${one.id}/file`}>
-            Download
+            {say('finish.download')}
           </Button>
         )}
         <Button size="small" onClick={onRemove}>
-          {isUnderWay(one) ? 'Cancel' : 'Remove'}
+          {isUnderWay(one) ? say('finish.cancel') : say('finish.remove')}
         </Button>
       </div>
       <p className={styles.detail}>
-        {when}
-        {one.result && ` · ${megabytes(one.result.bytes)}`}
-        {one.isOutdated && ' · the lesson has changed since'}
+        {one.result
+          ? say(one.isOutdated ? 'finish.madeBefore' : 'finish.madeAt', { when, size: megabytes(one.result.bytes) })
+          : when}
       </p>
-      {isUnderWay(one) && <Progress percent={Math.floor(one.progress * 100)} status="active" aria-label="Progress" />}
+      {isUnderWay(one) && (
+        <Progress percent={Math.floor(one.progress * 100)} status="active" aria-label={say('finish.progress')} />
+      )}
       {one.state === 'failed' && (
         <p className={styles.error} role="alert">
           {one.error}
         </p>
       )}
-      {one.state === 'cancelled' && <p className={styles.detail}>Cancelled.</p>}
+      {one.state === 'cancelled' && <p className={styles.detail}>{say('finish.cancelled')}</p>}
       {isOpen && one.state === 'done' && isPlayed && <Played one={one} />}
       {isOpen && one.result?.balance && (
         <>
           <BalanceFigures balance={one.result.balance} />
           <p className={styles.detail}>
-            What was measured, as <a href={`/api/jobs/${one.id}/measured`}>a page</a> or{' '}
-            <a href={`/api/jobs/${one.id}/measured?as=json`}>for programs (JSON)</a>
+            {say.rich('finish.measured', {
+              page: (words) => <a href={`/api/jobs/${one.id}/measured`}>{words}</a>,
+              data: (words) => <a href={`/api/jobs/${one.id}/measured?as=json`}>{words}</a>,
+            })}
           </p>
         </>
       )}

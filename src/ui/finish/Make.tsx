@@ -5,11 +5,12 @@ import { useState } from 'react'
 import type { OutputName } from '@/core/delivery/outputs'
 import { isUnderWay, type ExportStatus } from '@/core/messages/job'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { useDelivery } from '../course/useDelivery'
 import { clock, megabytes } from '../format'
 import { useDesk, useSaveState, useTimeline } from '../lesson/context'
 import { estimateOf } from './estimate'
-import { OUTPUT_GROUPS, titleOf, type OutputGroup } from './outputGroups'
+import { outputGroups, titleOf, type OutputGroup } from './outputGroups'
 import styles from './finish.module.css'
 
 /** What to make: by what it is for, each with what it will come to. */
@@ -17,13 +18,13 @@ export function Make({ made, onMake }: { made: readonly ExportStatus[]; onMake: 
   const timeline = useTimeline()
   const isReady = useSaveState().state === 'saved' && timeline.steps.length > 0
   return (
-    <section className={styles.card} aria-label="Make">
-      <h2>What to make</h2>
+    <section className={styles.card} aria-label={say('finish.make')}>
+      <h2>{say('finish.whatToMake')}</h2>
       <p className={styles.note}>
-        {timeline.steps.length} steps, {clock(timeline.length, false)}. You can go on working meanwhile.
+        {say('finish.stepsYouCanGo', { count: timeline.steps.length, length: clock(timeline.length, false) })}
       </p>
       <AsTheCourse isReady={isReady} made={made} onMake={onMake} />
-      {OUTPUT_GROUPS.map((group, i) => (
+      {outputGroups().map((group, i) => (
         <Choice
           key={group.title}
           group={group}
@@ -50,12 +51,16 @@ function AsTheCourse({ isReady, made, onMake }: Pick<ChoiceProps, 'isReady' | 'm
     return !one || (one.state === 'done' ? one.isOutdated : !isUnderWay(one))
   })
   return (
-    <div className={styles.choice} role="group" aria-label="As for the whole course">
+    <div className={styles.choice} role="group" aria-label={say('finish.asForTheWhole')}>
       <p className={styles.detail}>
-        <b>As for every lesson of {course.title}:</b> {delivery.map(titleOf).join('; ')}
+        <b>{say('finish.asForEveryLesson', { title: course.title })}</b> {delivery.map(titleOf).join('; ')}
       </p>
       <Button className={styles.whole} disabled={!isReady || left.length === 0} onClick={() => left.forEach(onMake)}>
-        {left.length === 0 ? 'All of it is made' : left.length === 1 ? 'Make the one left' : `Make all ${left.length}`}
+        {left.length === 0
+          ? say('finish.allOfItIs')
+          : left.length === 1
+            ? say('finish.makeTheOneLeft')
+            : say('finish.makeAll', { count: left.length })}
       </Button>
     </div>
   )
@@ -82,21 +87,21 @@ function Choice({ group, isFirst, isReady, length, made, onMake }: ChoiceProps) 
       <Select
         value={name}
         onChange={setName}
-        aria-label={`${group.title}: which`}
+        aria-label={say('finish.which', { title: group.title })}
         options={group.choices.map((choice) => ({ value: choice.name, label: choice.label }))}
       />
       <Button type={isFirst ? 'primary' : 'default'} disabled={!isReady} onClick={() => onMake(name)}>
         {group.button}
       </Button>
       <span className={styles.detail}>
-        {chosen.detail}; about {megabytes(bytes)}, {sayTime(time)}
+        {say('finish.about', { detail: chosen.detail, bytes: megabytes(bytes), time: sayTime(time) })}
       </span>
     </div>
   )
 }
 
 function sayTime(time: Seconds): string {
-  if (time < 10) return 'a few seconds'
-  if (time < 90) return `${10 * Math.ceil(time / 10)} seconds`
-  return `${Math.ceil(time / 60)} minutes`
+  if (time < 10) return say('finish.aFewSeconds')
+  if (time < 90) return say('finish.secondsLong', { count: 10 * Math.ceil(time / 10) })
+  return say('finish.minutesLong', { count: Math.ceil(time / 60) })
 }

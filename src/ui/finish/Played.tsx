@@ -3,6 +3,7 @@
 import { useRef } from 'react'
 import type { ExportStatus } from '@/core/messages/job'
 import { outputOf } from '@/core/delivery/outputs'
+import { say } from '@/messages/say'
 import { clock } from '../format'
 import styles from './finish.module.css'
 
@@ -11,7 +12,15 @@ export function Played({ one }: { one: ExportStatus }) {
   const video = useRef<HTMLVideoElement>(null)
   const source = `/api/jobs/${one.id}/file`
   if (outputOf(one.input.file).kind !== 'video')
-    return <audio className={styles.audio} controls preload="none" src={source} aria-label="The finished sound" />
+    return (
+      <audio
+        className={styles.audio}
+        controls
+        preload="none"
+        src={source}
+        aria-label={say('finish.theFinishedSound')}
+      />
+    )
   const chapters = one.result?.chapters ?? []
   return (
     <>
@@ -21,14 +30,14 @@ export function Played({ one }: { one: ExportStatus }) {
         controls
         preload="metadata"
         src={source}
-        aria-label="The finished video"
+        aria-label={say('finish.theFinishedVideo')}
       >
         {one.result?.hasCaptions && (
-          <track kind="captions" src={`/api/jobs/${one.id}/captions`} label="Captions" default />
+          <track kind="captions" src={`/api/jobs/${one.id}/captions`} label={say('finish.captions')} default />
         )}
       </video>
       {chapters.length > 1 && (
-        <ol className={styles.chapters} aria-label="Chapters of the video">
+        <ol className={styles.chapters} aria-label={say('finish.chaptersOfTheVideo')}>
           {chapters.map(({ title, start }) => (
             <li key={start}>
               <button type="button" onClick={() => (video.current!.currentTime = start)}>

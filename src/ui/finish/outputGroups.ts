@@ -1,4 +1,5 @@
 import type { OutputName } from '@/core/delivery/outputs'
+import { say } from '@/messages/say'
 
 /** What can be made, as an author looks for it: by what it is for. */
 export interface OutputGroup {
@@ -8,81 +9,81 @@ export interface OutputGroup {
   choices: { name: OutputName; label: string; detail: string }[]
 }
 
-export const OUTPUT_GROUPS: OutputGroup[] = [
+export const outputGroups = (): OutputGroup[] => [
   {
-    title: 'Video',
-    detail: 'With captions to switch on, and chapters.',
-    button: 'Make the video',
+    title: say('finish.video'),
+    detail: say('finish.withCaptionsToSwitch'),
+    button: say('finish.makeTheVideo'),
     choices: [
-      { name: 'video', label: 'for a course site', detail: 'MP4, as loud as the lesson says' },
-      { name: 'video-site', label: 'for a video site', detail: 'MP4, −14 LUFS' },
-      { name: 'phone', label: 'small, for phones', detail: 'MP4 with 540 lines, −16 LUFS' },
-      { name: 'archive', label: 'for an archive', detail: 'MP4, −23 LUFS' },
-      { name: 'webm', label: 'in an open format', detail: 'WebM with VP9 and Opus' },
+      { name: 'video', label: say('finish.forACourseSite'), detail: say('finish.mp4AsLoudAs') },
+      { name: 'video-site', label: say('finish.forAVideoSite'), detail: say('finish.mp414Lufs') },
+      { name: 'phone', label: say('finish.smallForPhones'), detail: say('finish.mp4With540Lines') },
+      { name: 'archive', label: say('finish.forAnArchive'), detail: say('finish.mp423Lufs') },
+      { name: 'webm', label: say('finish.inAnOpenFormat'), detail: say('finish.webmWithVp9And') },
       {
         name: 'captions-in-picture',
-        label: 'captions in the picture',
-        detail: 'MP4, for places that show no captions',
+        label: say('finish.captionsInThePicture'),
+        detail: say('finish.mp4ForPlacesThat'),
       },
-      { name: 'without-music', label: 'without music', detail: 'MP4, for those whom music keeps from following' },
+      { name: 'without-music', label: say('finish.withoutMusic'), detail: say('finish.mp4ForThoseWhom') },
     ],
   },
   {
-    title: 'Package for a course site',
-    detail: 'The video on a page that reports who has watched it.',
-    button: 'Make the package',
+    title: say('finish.packageForACourse'),
+    detail: say('finish.theVideoOnA'),
+    button: say('finish.makeThePackage'),
     choices: [
-      { name: 'package-scorm12', label: 'SCORM 1.2', detail: 'taken in by nearly every course site' },
-      { name: 'package-scorm2004', label: 'SCORM 2004', detail: 'also reports how much was watched' },
-      { name: 'package-cmi5', label: 'cmi5', detail: 'for sites with a record store' },
-      { name: 'package-plain', label: 'a page by itself', detail: 'opened from a folder, reports nothing' },
+      { name: 'package-scorm12', label: say('finish.scorm12'), detail: say('finish.takenInByNearly') },
+      { name: 'package-scorm2004', label: say('finish.scorm2004'), detail: say('finish.alsoReportsHowMuch') },
+      { name: 'package-cmi5', label: say('finish.cmi5'), detail: say('finish.forSitesWithA') },
+      { name: 'package-plain', label: say('finish.aPageByItself'), detail: say('finish.openedFromAFolder') },
     ],
   },
   {
-    title: 'Sound alone',
-    detail: 'With title and chapters where the format has them.',
-    button: 'Make the sound file',
+    title: say('finish.soundAlone'),
+    detail: say('finish.withTitleAndChapters'),
+    button: say('finish.makeTheSoundFile'),
     choices: [
-      { name: 'sound', label: 'WAV', detail: '24 bit, 48 kHz' },
-      { name: 'flac', label: 'FLAC', detail: 'as good as WAV, half the size' },
-      { name: 'mp3', label: 'MP3', detail: 'plays everywhere' },
-      { name: 'm4a', label: 'M4A', detail: 'small, for players and phones' },
-      { name: 'opus', label: 'Opus', detail: 'smallest, open format' },
+      { name: 'sound', label: say('finish.wav'), detail: say('finish.wavDetail') },
+      { name: 'flac', label: say('finish.flac'), detail: say('finish.asGoodAsWav') },
+      { name: 'mp3', label: say('finish.mp3'), detail: say('finish.playsEverywhere') },
+      { name: 'm4a', label: 'M4A', detail: say('finish.smallForPlayersAnd') },
+      { name: 'opus', label: say('finish.opus'), detail: say('finish.smallestOpenFormat') },
     ],
   },
   {
-    title: 'To read',
-    detail: 'What is said, in words.',
-    button: 'Make the text',
+    title: say('finish.toRead'),
+    detail: say('finish.whatIsSaidIn'),
+    button: say('finish.makeTheText'),
     choices: [
-      { name: 'captions-vtt', label: 'captions, WebVTT', detail: 'for web pages and most sites' },
-      { name: 'captions-srt', label: 'captions, SRT', detail: 'for players and video sites' },
-      { name: 'captions-ttml', label: 'captions, TTML', detail: 'for broadcasters (EBU-TT-D)' },
-      { name: 'transcript-html', label: 'transcript, page', detail: 'to read or print' },
+      { name: 'captions-vtt', label: say('finish.captionsWebvtt'), detail: say('finish.forWebPagesAnd') },
+      { name: 'captions-srt', label: say('finish.captionsSrt'), detail: say('finish.forPlayersAndVideo') },
+      { name: 'captions-ttml', label: say('finish.captionsTtml'), detail: say('finish.forBroadcastersEbuTt') },
+      { name: 'transcript-html', label: say('finish.transcriptPage'), detail: say('finish.toReadOrPrint') },
       {
         name: 'transcript-docx',
-        label: 'transcript, document',
-        detail: 'DOCX with times and pictures, to go on writing',
+        label: say('finish.transcriptDocument'),
+        detail: say('finish.docxWithTimesAnd'),
       },
-      { name: 'transcript-txt', label: 'transcript, text', detail: 'without any form' },
-      { name: 'chapters', label: 'chapters, text', detail: 'to paste under a video' },
+      { name: 'transcript-txt', label: say('finish.transcriptText'), detail: say('finish.withoutAnyForm') },
+      { name: 'chapters', label: say('finish.chaptersText'), detail: say('finish.toPasteUnderA') },
     ],
   },
   {
-    title: 'To mix elsewhere',
-    detail: 'Files that lie exactly over each other.',
-    button: 'Make the files',
+    title: say('finish.toMixElsewhere'),
+    detail: say('finish.filesThatLieExactly'),
+    button: say('finish.makeTheFiles'),
     choices: [
-      { name: 'tracks', label: 'all tracks', detail: 'voice, music, sounds, recordings as WAV in a zip' },
-      { name: 'voice-wav', label: 'voice, WAV', detail: 'as it stands in the mix' },
-      { name: 'voice-flac', label: 'voice, FLAC', detail: 'as it stands in the mix' },
+      { name: 'tracks', label: say('finish.allTracks'), detail: say('finish.voiceMusicSoundsRecordings') },
+      { name: 'voice-wav', label: say('finish.voiceWav'), detail: say('finish.asItStandsIn') },
+      { name: 'voice-flac', label: say('finish.voiceFlac'), detail: say('finish.asItStandsIn') },
     ],
   },
 ]
 
 /** How something made is called in a list. */
 export function titleOf(name: OutputName): string {
-  const group = OUTPUT_GROUPS.find(({ choices }) => choices.some((choice) => choice.name === name))
+  const group = outputGroups().find(({ choices }) => choices.some((choice) => choice.name === name))
   const choice = group?.choices.find((one) => one.name === name)
   return group && choice ? `${group.title}, ${choice.label}` : name
 }

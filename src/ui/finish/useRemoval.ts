@@ -2,6 +2,7 @@
 
 import { App, Button } from 'antd'
 import { createElement, useEffect, useRef, useState } from 'react'
+import { say } from '@/messages/say'
 
 const TIME_TO_UNDO = 10_000 // ms
 
@@ -40,8 +41,16 @@ export function useRemoval(remove: (id: string) => Promise<unknown>): {
       void latest.current(id)
     }
     waiting.current.set(id, setTimeout(done, TIME_TO_UNDO))
-    const undo = createElement(Button, { size: 'small', type: 'link', onClick: () => bringBack(id) }, 'Bring it back')
-    void message.info({ key: id, content: ['“', title, '” is removed. ', undo], duration: TIME_TO_UNDO / 1000 })
+    const undo = createElement(
+      Button,
+      { size: 'small', type: 'link', onClick: () => bringBack(id) },
+      say('finish.bringItBack'),
+    )
+    void message.info({
+      key: id,
+      content: [say('finish.isRemoved', { title }), ' ', undo],
+      duration: TIME_TO_UNDO / 1000,
+    })
   }
   return { removed, take }
 }

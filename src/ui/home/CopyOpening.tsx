@@ -3,6 +3,7 @@
 import { Modal, Progress } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef } from 'react'
+import { say } from '@/messages/say'
 import { sayState, shareOf } from '../uploads/arrivals'
 import { useArrivals } from '../uploads/useArrivals'
 import { useRefresh } from './useCourses'
@@ -32,9 +33,9 @@ export function CopyOpening({ file, course, onClose }: { file: File; course: str
   return (
     <Modal
       open
-      title={`Opening ${file.name}`}
+      title={say('home.opening', { name: file.name })}
       okButtonProps={{ hidden: true }}
-      cancelText={arrival?.error ? 'Close' : 'Cancel'}
+      cancelText={arrival?.error ? say('home.close') : say('home.cancel')}
       onCancel={() => {
         if (arrival) drop(arrival.key)
         onClose()

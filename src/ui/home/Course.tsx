@@ -4,6 +4,7 @@ import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { CourseListing } from '@/core/course/listing'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { CourseRoom } from '../course/CourseRoom'
 import { browserLanguage } from '../language'
@@ -31,7 +32,7 @@ export function Course({
   const newLesson = async () => {
     setMaking(true)
     try {
-      const body = { course: course.id, title: 'New lesson', language: browserLanguage(), ...NOTHING }
+      const body = { course: course.id, title: say('home.newLesson'), language: browserLanguage(), ...NOTHING }
       router.push(`/lessons/${(await call<{ id: string }>('/api/lessons', { body })).id}`)
     } catch (error) {
       setMaking(false)
@@ -43,18 +44,18 @@ export function Course({
       <div className={styles.courseHead}>
         <h2>{course.title}</h2>
         <span className={styles.note}>
-          {course.lessons.length === 1 ? '1 lesson' : `${course.lessons.length} lessons`}
+          {say('home.lessons', { count: course.lessons.length })}
           <CourseRoom course={course.id} />
         </span>
         <span className={styles.gap} />
         {course.lessons.length > 0 && (
           <>
-            <Link href={`/courses/${course.id}`}>Do they sound alike?</Link>
-            <Link href={`/courses/${course.id}/make`}>Make the whole course</Link>
+            <Link href={`/courses/${course.id}`}>{say('home.doTheySoundAlike')}</Link>
+            <Link href={`/courses/${course.id}/make`}>{say('home.makeTheWholeCourse')}</Link>
           </>
         )}
         <Button loading={making} onClick={() => void newLesson()}>
-          New lesson
+          {say('home.newLesson')}
         </Button>
         <OpenCopy course={course.id} />
         <CourseMenu course={course} courses={courses} />
@@ -67,9 +68,7 @@ export function Course({
             <LessonCard key={lesson.id} lesson={lesson} course={course} courses={courses} />
           ),
         )}
-        {course.lessons.length === 0 && (
-          <p className={styles.note}>No lessons yet. Drop files above, or start an empty one.</p>
-        )}
+        {course.lessons.length === 0 && <p className={styles.note}>{say('home.noLessonsYetDrop')}</p>}
       </div>
     </section>
   )
@@ -86,21 +85,21 @@ function CourseMenu({ course, courses }: { course: CourseListing; courses: reado
     void change(() => call('/api/courses', { method: 'PATCH', body: { order: next } }))
   }
   const items: MenuProps['items'] = [
-    { key: 'rename', label: 'Rename…', onClick: () => setRenaming(true) },
+    { key: 'rename', label: say('home.rename'), onClick: () => setRenaming(true) },
     {
       key: 'copy',
       label: (
         <a href={`/api/courses/${course.id}/archive`} download>
-          Save a copy of all of it
+          {say('home.saveACopyOf')}
         </a>
       ),
     },
-    { key: 'up', label: 'Move up', disabled: at === 0, onClick: () => move(-1) },
-    { key: 'down', label: 'Move down', disabled: at === order.length - 1, onClick: () => move(1) },
+    { key: 'up', label: say('home.moveUp'), disabled: at === 0, onClick: () => move(-1) },
+    { key: 'down', label: say('home.moveDown'), disabled: at === order.length - 1, onClick: () => move(1) },
     { type: 'divider' },
     {
       key: 'delete',
-      label: course.lessons.length > 0 ? 'Delete with its lessons' : 'Delete',
+      label: course.lessons.length > 0 ? say('home.deleteWithItsLessons') : say('home.delete'),
       danger: true,
       onClick: () => void remove({ kind: 'course', id: course.id, title: course.title }),
     },
@@ -108,14 +107,14 @@ function CourseMenu({ course, courses }: { course: CourseListing; courses: reado
   return (
     <>
       <Dropdown trigger={['click']} menu={{ items }} destroyOnHidden>
-        <Button type="text" icon={<MoreOutlined />} aria-label={`What to do with the course ${course.title}`} />
+        <Button type="text" icon={<MoreOutlined />} aria-label={say('home.whatToDoWith', { title: course.title })} />
       </Dropdown>
       {renaming && (
         <NameDialog
-          title="Rename the course"
-          label="Title of the course"
+          title={say('home.renameTheCourse')}
+          label={say('home.titleOfTheCourse')}
           now={course.title}
-          okText="Rename"
+          okText={say('home.renameNow')}
           onName={(title) => change(() => call(`/api/courses/${course.id}`, { method: 'PATCH', body: { title } }))}
           onClose={() => setRenaming(false)}
         />
@@ -129,7 +128,7 @@ function OpenCopy({ course }: { course: string }) {
   return (
     <>
       <label className={styles.openCopy}>
-        Open a copy…
+        {say('home.openACopy')}
         <input
           type="file"
           accept=".zip"

@@ -1,4 +1,6 @@
 import { Button } from 'antd'
+import { say } from '@/messages/say'
+import { date } from '../format'
 import { bringBack, useChange, useDeleted } from './useCourses'
 import styles from './home.module.css'
 
@@ -9,24 +11,20 @@ export function DeletedLately() {
   if (deleted.length === 0) return null
   return (
     <details className={styles.deleted}>
-      <summary>
-        {deleted.length === 1 ? 'One thing was deleted lately' : `${deleted.length} things were deleted lately`}
-      </summary>
+      <summary>{say('home.deletedLately', { count: deleted.length })}</summary>
       <ul>
         {deleted.map((one) => (
           <li key={one.id}>
             <span>
-              {one.kind === 'course' ? 'Course' : 'Lesson'} “{one.title}”
+              {say(one.kind === 'course' ? 'home.deletedCourse' : 'home.deletedLesson', { title: one.title })}
             </span>
-            <span className={styles.note}>
-              {new Date(one.at).toLocaleDateString('en-GB', { dateStyle: 'medium' })}; kept for a month
-            </span>
+            <span className={styles.note}>{say('home.keptForAMonth', { date: date(one.at) })}</span>
             <Button
               size="small"
-              aria-label={`Bring back ${one.title}`}
+              aria-label={say('home.bringBack', { title: one.title })}
               onClick={() => void change(() => bringBack(one))}
             >
-              Bring it back
+              {say('home.bringItBack')}
             </Button>
           </li>
         ))}

@@ -3,6 +3,7 @@
 import { CloseOutlined } from '@ant-design/icons'
 import { Button, Progress, Select } from 'antd'
 import type { MediaInfo } from '@/core/messages/media'
+import { say } from '@/messages/say'
 import { clock } from '../format'
 import { sayState, shareOf } from '../uploads/arrivals'
 import type { Arrival } from '../uploads/upload'
@@ -11,10 +12,10 @@ import styles from './home.module.css'
 /** What a sound is taken for. */
 export type Role = 'voice' | 'music' | 'leave'
 
-const ROLES: { value: Role; label: string }[] = [
-  { value: 'voice', label: 'narration' },
-  { value: 'music', label: 'music' },
-  { value: 'leave', label: 'leave it out' },
+const roles = (): { value: Role; label: string }[] => [
+  { value: 'voice', label: say('home.narration') },
+  { value: 'music', label: say('home.music') },
+  { value: 'leave', label: say('home.leaveItOut') },
 ]
 
 interface FileLineProps {
@@ -40,22 +41,22 @@ export function FileLine({ arrival, role, onRole, onDrop }: FileLineProps) {
       {media?.kind === 'sound' && role !== undefined ? (
         <Select
           size="small"
-          aria-label={`What ${arrival.name} is`}
+          aria-label={say('home.whatIs', { name: arrival.name })}
           value={role}
-          placeholder="what is it?"
+          placeholder={say('home.whatIsIt')}
           status={role === null ? 'warning' : undefined}
-          options={ROLES}
+          options={roles()}
           onChange={onRole}
           style={{ width: 130 }}
         />
       ) : (
-        <span className={styles.fixedRole}>{media ? 'picture' : ''}</span>
+        <span className={styles.fixedRole}>{media ? say('home.picture') : ''}</span>
       )}
       <Button
         size="small"
         type="text"
         icon={<CloseOutlined />}
-        aria-label={`Take ${arrival.name} out`}
+        aria-label={say('home.takeOut', { name: arrival.name })}
         onClick={onDrop}
       />
     </li>
@@ -69,8 +70,8 @@ function sayMedia(media: MediaInfo): string {
 function whatItIs({ kind, pages, notes, length }: MediaInfo): string {
   if (kind === 'deck') {
     const noted = notes.filter(Boolean).length
-    return `${pages.length} slides${noted > 0 ? `, what to say on ${noted} of them` : ''}`
+    return say(noted > 0 ? 'home.slidesWithNotes' : 'home.slides', { count: pages.length, noted })
   }
-  if (kind === 'still') return 'one slide'
-  return `${kind === 'recording' ? 'recording' : 'sound'}, ${clock(length ?? 0, false)}`
+  if (kind === 'still') return say('home.oneSlide')
+  return say(kind === 'recording' ? 'home.recordingOf' : 'home.soundOf', { length: clock(length ?? 0, false) })
 }

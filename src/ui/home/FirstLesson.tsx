@@ -10,6 +10,7 @@ import { scriptsToRead } from '@/core/lesson/firstLesson'
 import { byName } from '@/core/lesson/fromFile'
 import { usualLanguage, type CourseListing } from '@/core/course/listing'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
+import { say } from '@/messages/say'
 import { runJob } from '../jobs'
 import { isDone } from '../uploads/arrivals'
 import { isCaptionFile } from '../uploads/captionFile'
@@ -43,7 +44,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
 
   const pictures = media.filter(({ kind }) => kind !== 'sound').sort(byName)
   const byRole = (role: Role) => media.filter((one) => one.kind === 'sound' && roleOf(one) === role).sort(byName)
-  const title = titled ?? titleFromName((pictures[0] ?? media[0])?.name ?? files[0]?.name ?? 'New lesson')
+  const title = titled ?? titleFromName((pictures[0] ?? media[0])?.name ?? files[0]?.name ?? say('home.newLesson'))
   const [voices, music] = [byRole('voice'), byRole('music')]
   const told = { title, pictures, script: script?.words, withHidden: offered.withHidden }
   const isSilent = voices.length === 0 && media.length > 0
@@ -75,17 +76,17 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   }
 
   return (
-    <section className={styles.first} aria-label="New lesson from these files">
+    <section className={styles.first} aria-label={say('home.newLessonFromThese')}>
       <div className={styles.firstHead}>
         <Input
-          aria-label="Title of the lesson"
+          aria-label={say('home.titleOfTheLesson')}
           value={title}
           maxLength={200}
           onChange={(event) => setTitle(event.target.value)}
         />
         {courses.length > 0 && (
           <Select
-            aria-label="Course"
+            aria-label={say('home.course')}
             value={course}
             options={courses.map(({ id, title: label }) => ({ value: id, label }))}
             onChange={setCourse}
@@ -94,7 +95,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
         )}
         <Select
           showSearch={{ optionFilterProp: 'label' }}
-          aria-label="Language that is spoken"
+          aria-label={say('home.languageThatIsSpoken')}
           prefix="spoken:"
           value={language}
           options={languages}
@@ -106,13 +107,13 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
         {script && (
           <li data-file={script.name}>
             <b>{script.name}</b>
-            <span className={styles.what}>script, {countWords(script.words)} words</span>
-            <span className={styles.fixedRole}>script</span>
+            <span className={styles.what}>{say('home.scriptWords', { words: countWords(script.words) })}</span>
+            <span className={styles.fixedRole}>{say('home.script')}</span>
             <Button
               size="small"
               type="text"
               icon={<CloseOutlined />}
-              aria-label={`Take ${script.name} out`}
+              aria-label={say('home.takeOut', { name: script.name })}
               onClick={() => setScript(null)}
             />
           </li>
@@ -143,17 +144,17 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
               {stage.what}… <Progress percent={Math.round(stage.share * 100)} size="small" style={{ width: 200 }} />
             </>
           ) : asked.length > 0 ? (
-            `Is ${asked[0]!.name} narration or music? It could not be told; say it above.`
+            say('home.isNarrationOrMusic', { name: asked[0]!.name })
           ) : failed.length > 0 && ready ? (
-            'What could not be used is left out.'
+            say('home.whatCouldNotBe')
           ) : media.some(({ kind }) => kind === 'sound') ? (
-            'Narration and music are told apart by measurement; change it where it is wrong.'
+            say('home.narrationAndMusicAre')
           ) : null}
         </span>
         <span className={styles.gap} />
-        <Button onClick={onCancel}>Cancel</Button>
+        <Button onClick={onCancel}>{say('home.cancel')}</Button>
         <Button type="primary" size="large" disabled={!ready} loading={stage !== null} onClick={() => void make()}>
-          Make the lesson
+          {say('home.makeTheLesson')}
         </Button>
       </div>
     </section>

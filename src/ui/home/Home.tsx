@@ -4,6 +4,7 @@ import { SearchOutlined } from '@ant-design/icons'
 import { Button, Input } from 'antd'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { CourseListing } from '@/core/course/listing'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { Brand } from '../parts/Brand'
 import { PreferencesMenu } from '../parts/PreferencesMenu'
@@ -35,8 +36,8 @@ export function Home({ courses: listed }: { courses: CourseListing[] }) {
           type="search"
           prefix={<SearchOutlined aria-hidden />}
           style={{ width: 260 }}
-          placeholder="Find a lesson"
-          aria-label="Find a lesson"
+          placeholder={say('home.findALesson')}
+          aria-label={say('home.findALesson')}
           value={sought}
           onChange={(event) => setSought(event.target.value)}
         />
@@ -44,7 +45,7 @@ export function Home({ courses: listed }: { courses: CourseListing[] }) {
         <PreferencesMenu />
       </header>
       <main className={styles.main}>
-        <h1 className="visually-hidden">Courses and lessons</h1>
+        <h1 className="visually-hidden">{say('home.coursesAndLessons')}</h1>
         {files.length > 0 ? (
           <FirstLesson files={files} courses={courses} onCancel={() => setFiles([])} />
         ) : (
@@ -55,7 +56,7 @@ export function Home({ courses: listed }: { courses: CourseListing[] }) {
         ))}
         {found.length === 0 && courses.length > 0 && (
           <p className={styles.note} role="status">
-            No lesson or course is called so.
+            {say('home.noLessonOrCourse')}
           </p>
         )}
         <DeletedLately />
@@ -95,9 +96,9 @@ function DropPlace({ over, onFiles }: { over: boolean; onFiles: (files: File[]) 
           strokeLinejoin="round"
         />
       </svg>
-      <b>Drop slides, a recording of your voice and a song here</b>
-      <span>All at once, in any order. You get a first lesson in which every slide stays as long as its words.</span>
-      <span className={styles.choose}>or choose files</span>
+      <b>{say('home.dropSlidesARecording')}</b>
+      <span>{say('home.allAtOnceIn')}</span>
+      <span className={styles.choose}>{say('home.orChooseFiles')}</span>
       <input
         ref={input}
         type="file"
@@ -115,13 +116,13 @@ function NewCourse() {
   const change = useChange()
   return (
     <>
-      <Button onClick={() => setOpen(true)}>New course</Button>
+      <Button onClick={() => setOpen(true)}>{say('home.newCourse')}</Button>
       {open && (
         <NameDialog
-          title="New course"
-          label="Title of the course"
+          title={say('home.newCourse')}
+          label={say('home.titleOfTheCourse')}
           now=""
-          okText="Make the course"
+          okText={say('home.makeTheCourse')}
           onName={(title) => change(() => call('/api/courses', { body: { title } }))}
           onClose={() => setOpen(false)}
         />

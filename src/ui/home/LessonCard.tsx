@@ -3,6 +3,7 @@ import { Button, Dropdown, type MenuProps } from 'antd'
 import Link from 'next/link'
 import { useState } from 'react'
 import type { CourseListing, LessonListing, UnreadableLesson } from '@/core/course/listing'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { clock } from '../format'
 import { PictureThumb } from '../parts/PictureThumb'
@@ -18,8 +19,9 @@ export function UnreadableCard({ lesson }: { lesson: UnreadableLesson }) {
       <span className={styles.cover} />
       <b>{lesson.title}</b>
       <span className={styles.note}>
-        can’t be opened here; nothing of it is lost.{' '}
-        <a href={`/api/lessons/${lesson.id}/archive`}>Download it with its files</a>
+        {say.rich('home.unreadable', {
+          link: (words) => <a href={`/api/lessons/${lesson.id}/archive`}>{words}</a>,
+        })}
       </span>
     </article>
   )
@@ -48,25 +50,25 @@ export function LessonCard({
   }
   const others = courses.filter(({ id }) => id !== course.id)
   const items: MenuProps['items'] = [
-    { key: 'rename', label: 'Rename…', onClick: () => setRenaming(true) },
+    { key: 'rename', label: say('home.rename'), onClick: () => setRenaming(true) },
     {
       key: 'copy',
-      label: 'Duplicate',
+      label: say('home.duplicate'),
       onClick: () => void change(() => call(`${path}/copy`, { method: 'POST' })),
     },
     { type: 'divider' },
-    { key: 'earlier', label: 'Move earlier', disabled: at === 0, onClick: () => move(-1) },
-    { key: 'later', label: 'Move later', disabled: at === order.length - 1, onClick: () => move(1) },
+    { key: 'earlier', label: say('home.moveEarlier'), disabled: at === 0, onClick: () => move(-1) },
+    { key: 'later', label: say('home.moveLater'), disabled: at === order.length - 1, onClick: () => move(1) },
     {
       key: 'course',
-      label: 'Move to another course…',
+      label: say('home.moveToAnotherCourse'),
       disabled: others.length === 0,
       onClick: () => setMoving(true),
     },
     { type: 'divider' },
     {
       key: 'delete',
-      label: 'Delete',
+      label: say('home.delete'),
       danger: true,
       onClick: () => void remove({ kind: 'lesson', id: lesson.id, title: lesson.title }),
     },
@@ -81,13 +83,20 @@ export function LessonCard({
         )}
         <b>{lesson.title}</b>
         <span className={styles.note}>
-          {lesson.steps} steps · {clock(lesson.length, false)}
-          {lesson.standIns > 0 && ` · ${lesson.standIns} ${lesson.standIns === 1 ? 'stand-in' : 'stand-ins'}`}
+          {say(lesson.standIns > 0 ? 'home.stepsAndStandIns' : 'home.steps', {
+            count: lesson.steps,
+            length: clock(lesson.length, false),
+            standIns: lesson.standIns,
+          })}
         </span>
       </Link>
       <span className={styles.more}>
         <Dropdown trigger={['click']} menu={{ items }} destroyOnHidden>
-          <Button type="text" icon={<MoreOutlined />} aria-label={`What to do with ${lesson.title}`} />
+          <Button
+            type="text"
+            icon={<MoreOutlined />}
+            aria-label={say('home.whatToDoWithLesson', { title: lesson.title })}
+          />
         </Dropdown>
       </span>
       {moving && (
@@ -100,10 +109,10 @@ export function LessonCard({
       )}
       {renaming && (
         <NameDialog
-          title="Rename the lesson"
-          label="Title of the lesson"
+          title={say('home.renameTheLesson')}
+          label={say('home.titleOfTheLesson')}
           now={lesson.title}
-          okText="Rename"
+          okText={say('home.renameNow')}
           onName={(title) => patch({ title })}
           onClose={() => setRenaming(false)}
         />

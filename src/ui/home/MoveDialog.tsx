@@ -1,6 +1,7 @@
 import { Modal, Radio } from 'antd'
 import { useState } from 'react'
 import type { CourseListing } from '@/core/course/listing'
+import { say } from '@/messages/say'
 
 /** Asks into which course a lesson goes. Mounted while it is open. */
 export function MoveDialog({
@@ -24,15 +25,15 @@ export function MoveDialog({
   return (
     <Modal
       open
-      title={`Move “${lesson}” to which course?`}
-      okText="Move the lesson"
+      title={say('home.moveToWhichCourse', { lesson })}
+      okText={say('home.moveTheLesson')}
       okButtonProps={{ loading: busy }}
       onOk={() => void move()}
       onCancel={onClose}
     >
       <Radio.Group
         vertical
-        aria-label="Course"
+        aria-label={say('home.course')}
         value={chosen}
         onChange={({ target }) => setChosen(target.value as string)}
         options={courses.map(({ id, title }) => ({ value: id, label: title }))}

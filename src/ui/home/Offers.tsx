@@ -2,7 +2,8 @@
 
 import { Checkbox, Select } from 'antd'
 import { PIECE_KINDS, type PieceKind } from '@/core/compose/wish'
-import { KIND_NAMES } from '../parts/pieceNames'
+import { say } from '@/messages/say'
+import { kindNames } from '../parts/pieceNames'
 import styles from './home.module.css'
 
 /** What can be made for a first lesson where something is missing. */
@@ -28,19 +29,21 @@ export function Offers({ offered, onChange, silent, hasMusic, hidden }: OffersPr
     <div className={styles.offers}>
       {silent > 0 && (
         <Checkbox checked={offered.hasStandIns} onChange={({ target }) => onChange({ hasStandIns: target.checked })}>
-          A synthesised voice reads {silent === 1 ? 'the step that has' : `the ${silent} steps that have`} words and no
-          narration, until you record your own
+          {say('home.readByAVoice', { count: silent })}
         </Checkbox>
       )}
       {!hasMusic && (
         <label>
-          Music{' '}
+          {say('home.offerMusic')}{' '}
           <Select
-            aria-label="Music"
+            aria-label={say('home.offerMusic')}
             value={offered.piece ?? 'none'}
             options={[
-              { value: 'none', label: 'none' },
-              ...PIECE_KINDS.map((kind) => ({ value: kind, label: `${KIND_NAMES[kind]}, made for this lesson` })),
+              { value: 'none', label: say('home.noMusic') },
+              ...PIECE_KINDS.map((kind) => ({
+                value: kind,
+                label: say('home.madeForThisLesson', { kind: kindNames()[kind] }),
+              })),
             ]}
             onChange={(kind) => onChange({ piece: kind === 'none' ? null : (kind as PieceKind) })}
             style={{ width: 280 }}
@@ -49,7 +52,7 @@ export function Offers({ offered, onChange, silent, hasMusic, hidden }: OffersPr
       )}
       {hidden > 0 && (
         <Checkbox checked={offered.withHidden} onChange={({ target }) => onChange({ withHidden: target.checked })}>
-          Also show {hidden === 1 ? 'the slide that is' : `the ${hidden} slides that are`} hidden in the deck
+          {say('home.alsoShowHidden', { count: hidden })}
         </Checkbox>
       )}
     </div>

@@ -4,6 +4,7 @@ import type { MediaInfo } from '@/core/messages/media'
 import { misfit, readingFit } from '@/core/narration/lay/readingFit'
 import { DEFAULT_READING, type Pronunciation } from '@/core/narration/speechVoice'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { runJob } from '../jobs'
 
@@ -38,10 +39,10 @@ export async function makeFirstLesson(
   ask: (what: string) => Promise<boolean>,
 ): Promise<string | null> {
   const { course, title, pictures, voices, music, script, language, withHidden, piece } = wishes
-  const found = await findWords(wishes, (share) => onStage('Finding the words of the script in the narration', share))
+  const found = await findWords(wishes, (share) => onStage(say('home.findingTheWordsOf'), share))
   const doubt = found && misfit(readingFit(scriptToFind(wishes), found))
   if (doubt && !(await ask(doubt))) return null
-  const standIns = await readScripts(wishes, (share) => onStage('Reading the words with a stand-in voice', share))
+  const standIns = await readScripts(wishes, (share) => onStage(say('home.readingTheWordsWith'), share))
   const length = [...voices, ...standIns.map(({ media }) => media)].reduce(
     (sum, one) => sum + (one.length ?? 0) + BETWEEN,
     0,
@@ -49,7 +50,7 @@ export async function makeFirstLesson(
   const made = piece
     ? [
         await runJob<'compose'>({ kind: 'compose', wish: firstWish(piece, length) }, (share) =>
-          onStage('Making the music', share),
+          onStage(say('home.makingTheMusic'), share),
         ),
       ]
     : []

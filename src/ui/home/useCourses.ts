@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button } from 'antd'
 import { createElement, useCallback } from 'react'
 import type { CourseListing, DeletedListing } from '@/core/course/listing'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { savesOfLeftLessons } from '../lesson/autosave'
 
@@ -68,14 +69,14 @@ export function useRemoval(): (one: Pick<DeletedListing, 'kind' | 'id' | 'title'
     const key = one.id
     notification.info({
       key,
-      title: `“${one.title}” is deleted.`,
-      description: 'It can be brought back for a month: now, or from the list below the courses.',
+      title: say('home.isDeleted', { title: one.title }),
+      description: say('home.itCanBeBrought'),
       placement: 'bottomRight',
       duration: 12,
       actions: createElement(
         Button,
         { size: 'small', onClick: () => void change(() => bringBack(one)).then(() => notification.destroy(key)) },
-        'Bring it back',
+        say('home.bringItBack'),
       ),
     })
   }

@@ -5,6 +5,8 @@ import { nanoid } from 'nanoid'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { documentOf } from '@/core/lesson/telling'
+import { say } from '@/messages/say'
+import { timeOfDay } from '../format'
 import { call } from '../api'
 import type { SaveState } from './autosave'
 import { useDesk } from './context'
@@ -25,11 +27,21 @@ export function ConflictChoice({ save }: { save: Conflict }) {
     try {
       const { lesson } = store.getState().history
       const { id: copy } = await call<{ id: string }>('/api/lessons', {
-        body: { course: course.id, title: `${lesson.title} (copy)`, pictures: [], voices: [], music: [] },
+        body: {
+          course: course.id,
+          title: say('lesson.copyOf', { title: lesson.title }),
+          pictures: [],
+          voices: [],
+          music: [],
+        },
       })
       await call(`/api/lessons/${copy}`, {
         method: 'PUT',
-        body: { base: 1, save: nanoid(), lesson: { ...documentOf(lesson), title: `${lesson.title} (copy)` } },
+        body: {
+          base: 1,
+          save: nanoid(),
+          lesson: { ...documentOf(lesson), title: say('lesson.copyOf', { title: lesson.title }) },
+        },
       })
       await autosave.giveUp()
       router.push(`/lessons/${copy}`)
@@ -40,25 +52,25 @@ export function ConflictChoice({ save }: { save: Conflict }) {
 
   const openOther = () => void autosave.giveUp().then(() => globalThis.location.reload())
   const { meeting, savedAt } = save
-  const at = new Date(savedAt).toLocaleTimeString('en-GB', { timeStyle: 'short' })
+  const at = timeOfDay(savedAt)
   return (
     <>
       <Alert
         banner
         type="error"
-        title={`Another window changed the same things at ${at} that you changed here. Both are kept and nothing was overwritten; saving waits until you choose.`}
+        title={say('lesson.anotherWindowChangedThe', { at })}
         action={
           <Space>
             {meeting && (
               <Button size="small" type="primary" onClick={() => setIsChoosing(true)}>
-                Compare and choose
+                {say('lesson.compareAndChoose')}
               </Button>
             )}
             <Button size="small" onClick={() => void keepAsCopy()}>
-              Keep this version as a copy
+              {say('lesson.keepThisVersionAs')}
             </Button>
             <Button size="small" onClick={openOther}>
-              Open the other version
+              {say('lesson.openTheOtherVersion')}
             </Button>
           </Space>
         }

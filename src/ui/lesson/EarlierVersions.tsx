@@ -5,6 +5,7 @@ import { App, Button, Modal, Typography } from 'antd'
 import type { LessonDocument } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
 import { tell } from '@/core/lesson/telling'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { useDesk } from './context'
 import styles from './versions.module.css'
@@ -54,11 +55,8 @@ export function EarlierVersions({ open, onClose }: { open: boolean; onClose: () 
     })
 
   return (
-    <Modal title="Earlier versions" open={open} onCancel={onClose} footer={null}>
-      <p className={styles.hint}>
-        Bringing one back can be undone; nothing is lost. Older versions are thinned out, but one with a name stays for
-        ever.
-      </p>
+    <Modal title={say('lesson.earlierVersions')} open={open} onCancel={onClose} footer={null}>
+      <p className={styles.hint}>{say('lesson.bringingOneBackCan')}</p>
       <ul className={styles.list}>
         {spacedOut(data ?? []).map(({ revision, savedAt, name }) => (
           <li key={revision}>
@@ -69,14 +67,14 @@ export function EarlierVersions({ open, onClose }: { open: boolean; onClose: () 
               editable={{
                 text: name ?? '',
                 maxLength: LONGEST_NAME,
-                tooltip: name ? 'Change the name' : 'Give it a name',
+                tooltip: name ? say('lesson.changeTheName') : say('lesson.giveItAName'),
                 onChange: (next) => next !== (name ?? '') && void give(revision, next),
               }}
             >
-              {name ?? 'no name'}
+              {name ?? say('lesson.noName')}
             </Typography.Text>
             <Button size="small" onClick={() => void bringBack(revision)}>
-              Bring back
+              {say('lesson.bringBack')}
             </Button>
           </li>
         ))}

@@ -2,6 +2,7 @@
 
 import { App } from 'antd'
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react'
+import { say } from '@/messages/say'
 import { createPlayer, type Player } from '../player/player'
 import { Brand } from '../parts/Brand'
 import { DropCurtain } from '../uploads/DropCurtain'
@@ -32,7 +33,7 @@ export function LessonDesk({ id, children }: { id: string; children: ReactNode }
   return (
     <main className={styles.opening}>
       <Brand />
-      <p role="status">{problem ?? 'Opening the lesson…'}</p>
+      <p role="status">{problem ?? say('lesson.openingTheLesson')}</p>
     </main>
   )
 }
@@ -78,8 +79,7 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
   const player = usePlayer()
   const [typing] = useState(createTyping)
   const [autosave] = useState(() => {
-    const onUnited = () =>
-      void message.info('What was changed in another window was added to what you changed here.', 6)
+    const onUnited = () => void message.info(say('lesson.whatWasChangedIn'), 6)
     return createAutosave(id, { store, typing, onUnited }, saved)
   })
   useEffect(() => autosave.start(), [autosave])

@@ -5,7 +5,8 @@ import { Button, Dropdown, Input, Tooltip } from 'antd'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import { useState } from 'react'
-import type { Edit } from '@/core/lesson/edits'
+import { say } from '@/messages/say'
+import { timeOfDay } from '../format'
 import { useKeys } from '../keys'
 import { Brand } from '../parts/Brand'
 import { PreferencesMenu } from '../parts/PreferencesMenu'
@@ -25,39 +26,39 @@ export function LessonHeader() {
   const path = usePathname()
   const serious = useFindings()?.filter(({ severity }) => severity !== 'hint').length ?? 0
   const menu = [
-    { key: 'copy', label: <a href={`/api/lessons/${id}/archive`}>Save a copy…</a> },
-    { key: 'versions', label: 'Earlier versions…', onClick: () => setVersions(true) },
+    { key: 'copy', label: <a href={`/api/lessons/${id}/archive`}>{say('lesson.saveACopy')}</a> },
+    { key: 'versions', label: say('lesson.earlierVersionsMore'), onClick: () => setVersions(true) },
   ]
   return (
     <header className={styles.header}>
       <a className="skip" href="#work">
-        To the work
+        {say('lesson.toTheWork')}
       </a>
       <Brand />
-      <nav className={styles.place} aria-label="Course and lesson">
+      <nav className={styles.place} aria-label={say('lesson.courseAndLesson')}>
         <Link href="/">{course.title}</Link> <span aria-hidden="true">/</span> <LessonTitle />
       </nav>
       <Saved />
       <Troubles />
       <HistoryButtons />
       <Dropdown menu={{ items: menu }} trigger={['click']}>
-        <Button type="text">Copy and versions</Button>
+        <Button type="text">{say('lesson.copyAndVersions')}</Button>
       </Dropdown>
       <PreferencesMenu />
-      <nav className={styles.views} aria-label="Views">
+      <nav className={styles.views} aria-label={say('lesson.views')}>
         <ViewLink href={`/lessons/${id}`} current={path}>
-          Sheet
+          {say('lesson.sheet')}
         </ViewLink>
         <ViewLink href={`/lessons/${id}/booth`} current={path}>
-          Booth
+          {say('lesson.booth')}
         </ViewLink>
         <ViewLink href={`/lessons/${id}/balance`} current={path}>
-          Balance
+          {say('lesson.balance')}
         </ViewLink>
         <ViewLink href={`/lessons/${id}/finish`} current={path}>
-          Finish{' '}
+          {say('lesson.finish')}{' '}
           {serious > 0 && (
-            <span className={styles.count} aria-label={`${serious} findings`}>
+            <span className={styles.count} aria-label={say('lesson.findings', { count: serious })}>
               {serious}
             </span>
           )}
@@ -83,7 +84,7 @@ function LessonTitle() {
   if (draft === null) {
     return (
       <h1 className={styles.heading}>
-        <button className={styles.title} onClick={() => setDraft(title)} title="Rename the lesson">
+        <button className={styles.title} onClick={() => setDraft(title)} title={say('lesson.renameTheLesson')}>
           {title}
         </button>
       </h1>
@@ -99,7 +100,7 @@ function LessonTitle() {
       autoFocus
       size="small"
       className={styles.titleInput}
-      aria-label="Title of the lesson"
+      aria-label={say('lesson.titleOfTheLesson')}
       value={draft}
       maxLength={200}
       onChange={(event) => setDraft(event.target.value)}
@@ -124,20 +125,24 @@ function HistoryButtons() {
   useKeys(Object.fromEntries([...keysFor('undo', undo), ...keysFor('redo', redo)]))
   return (
     <span className={styles.history}>
-      <Tooltip title={past ? `Undo: ${NAMES[past.name]}` : 'Nothing to undo'}>
+      <Tooltip title={past ? say('lesson.undo', { name: say(`editNames.${past.name}`) }) : say('lesson.nothingToUndo')}>
         <Button
           type="text"
           icon={<UndoOutlined />}
-          aria-label="Undo"
+          aria-label={say('lesson.undoLabel')}
           disabled={!past}
           onClick={() => store.getState().undo()}
         />
       </Tooltip>
-      <Tooltip title={future ? `Do again: ${NAMES[future.name]}` : 'Nothing to do again'}>
+      <Tooltip
+        title={
+          future ? say('lesson.doAgain', { name: say(`editNames.${future.name}`) }) : say('lesson.nothingToDoAgain')
+        }
+      >
         <Button
           type="text"
           icon={<RedoOutlined />}
-          aria-label="Do again"
+          aria-label={say('lesson.doAgainLabel')}
           disabled={!future}
           onClick={() => store.getState().redo()}
         />
@@ -153,9 +158,7 @@ function Saved() {
     <span
       className={styles.saved}
       data-save={save.state}
-      title={
-        save.state === 'offline' ? 'The server does not answer. It is asked again and again; go on working.' : undefined
-      }
+      title={save.state === 'offline' ? say('lesson.theServerDoesNot') : undefined}
     >
       {sayState(save)}
       {/* That all is well need not be read out at every edit. */}
@@ -169,93 +172,16 @@ function Saved() {
 function sayState(save: SaveState): string {
   switch (save.state) {
     case 'saved':
-      return 'Saved'
+      return say('lesson.saved')
     case 'conflict':
-      return 'Not saved: changed elsewhere'
+      return say('lesson.notSavedChangedElsewhere')
     case 'offline': {
-      const since = new Date(save.since).toLocaleTimeString('en-GB', { timeStyle: 'short' })
-      return save.isKept
-        ? `Not saved yet, but kept in this browser since ${since}`
-        : `Not saved yet since ${since}: keep this window open`
+      const since = timeOfDay(save.since)
+      return save.isKept ? say('lesson.notSavedYetBut', { since }) : say('lesson.notSavedYetSince', { since })
     }
     case 'refused':
-      return `Not saved: ${save.reason}`
+      return say('lesson.notSaved', { reason: save.reason })
     default:
-      return 'Saving…'
+      return say('lesson.saving')
   }
-}
-
-/** What an edit is called where it can be undone. */
-const NAMES: Record<Edit['name'], string> = {
-  renameLesson: 'rename the lesson',
-  correctCaptions: 'correct a caption',
-  addSteps: 'add steps',
-  moveSteps: 'move steps',
-  duplicateSteps: 'duplicate steps',
-  deleteSteps: 'delete steps',
-  renameStep: 'rename the step',
-  setPicture: 'change the picture',
-  setScript: 'change the script',
-  setLength: 'change the length',
-  setLeadIn: 'change the lead-in',
-  setTail: 'change the tail',
-  placePassage: 'place narration',
-  trimPassage: 'trim narration',
-  removePassage: 'remove narration',
-  breakStep: 'break here',
-  joinStep: 'join with the step before',
-  addLayers: 'put over the picture',
-  setLayer: 'change what is over the picture',
-  removeLayer: 'take off the picture',
-  moveLayer: 'change what lies above',
-  setEdges: 'change how it gives way',
-  setLessonEdge: 'change how pictures give way',
-  setEnds: 'change the opening and the closing',
-  setLook: 'change the look',
-  setFrame: 'change the shape of the video',
-  setLessonFraming: 'change how pictures stand in the frame',
-  setChapter: 'change a chapter',
-  addBed: 'add music',
-  moveBed: 'move music',
-  removeBed: 'remove music',
-  setTarget: 'change the balance',
-  putOnShelf: 'put on the shelf',
-  describeMedia: 'describe a file',
-  swapMedia: 'change how a file is heard',
-  takeOffShelf: 'take off the shelf',
-  addTakes: 'add a take',
-  chooseParts: 'choose parts of takes',
-  renameTake: 'rename the take',
-  removeTake: 'remove the take',
-  restoreTake: 'bring back the take',
-  setCleanUp: 'change the clean-up',
-  setReading: 'change the reading voice',
-  setLanguage: 'change the language',
-  shortenPauses: 'shorten pauses',
-  insertPause: 'put in a pause',
-  setPause: 'change a pause',
-  replaceVoice: 'replace the voice',
-  restore: 'bring back an earlier version',
-  pasteSteps: 'paste steps',
-  splitRecording: 'make a step of each scene',
-  setLengthOf: 'change the lengths',
-  replaceDeck: 'replace the slides',
-  cutWords: 'cut words',
-  pasteWords: 'put words in',
-  retimeWord: 'move a word',
-  placeMarks: 'hang it anew',
-  showHidden: 'show a hidden part',
-  acceptScript: 'keep the script',
-  addSounds: 'add a sound',
-  setSound: 'change a sound',
-  removeSounds: 'take a sound out',
-  setBed: 'change the music',
-  setNudges: 'nudge the music',
-  removeNudges: 'take points out',
-  setPocket: 'change the pocket',
-  setTrack: 'change a track',
-  setLengths: 'change the lengths',
-  addPicture: 'add a picture',
-  changePicture: 'change a picture',
-  removePicture: 'take a picture out',
 }

@@ -5,17 +5,21 @@ import { useRef } from 'react'
 import { useStore } from 'zustand'
 import type { MixTargets } from '@/core/lesson/document'
 import { WCAG_CLEARANCE } from '@/core/mix/nearer'
+import { say } from '@/messages/say'
+import { decimal, signed } from '../format'
 import { Explained } from '../parts/Explained'
 import { plainClearance, type Term } from '../parts/terms'
 import { useDesk } from './context'
 import styles from './slider.module.css'
 
+type SliderTarget = Exclude<keyof MixTargets, 'truePeak'>
+
 interface TargetView {
-  label: string
+  label: `lesson.${SliderTarget}`
   min: number
   max: number
   step: number
-  say(value: number): string
+  show(value: number): string
   marks?: Record<number, string>
   term?: Term
   /** The value in plain words. */
@@ -24,72 +28,80 @@ interface TargetView {
 
 const VIEWS = {
   clearance: {
-    label: 'Clearance under the voice',
+    label: 'lesson.clearance',
     min: 6,
     max: 30,
     step: 1,
-    say: (value) => `${value} LU`,
+    show: (value) => say('lesson.lu', { value: String(value) }),
     plain: plainClearance,
     marks: { [WCAG_CLEARANCE]: ' ' },
     term: 'clearance',
   },
-  swell: { label: 'Where nobody speaks', min: 0, max: 24, step: 1, say: (value) => `${value} LU under`, term: 'swell' },
+  swell: {
+    label: 'lesson.swell',
+    min: 0,
+    max: 24,
+    step: 1,
+    show: (value) => say('lesson.luUnder', { value: String(value) }),
+    term: 'swell',
+  },
   pauseFrom: {
-    label: 'Counts as a pause from',
+    label: 'lesson.pauseFrom',
     min: 1.5,
     max: 10,
     step: 0.5,
-    say: (value) => `${value} s`,
+    show: (value) => say('lesson.s', { value: String(value) }),
     term: 'pause',
   },
   slope: {
-    label: 'How quickly it moves',
+    label: 'lesson.slope',
     min: 4,
     max: 20,
     step: 0.1,
-    say: (value) => `${value.toFixed(0)} dB a second`,
+    show: (value) => say('lesson.dbASecond', { value: decimal(value, 0) }),
     term: 'slope',
   },
   recordingsUnder: {
-    label: 'Recordings under the voice',
+    label: 'lesson.recordingsUnder',
     min: 0,
     max: 30,
     step: 1,
-    say: (value) => (value === 0 ? 'as they are' : `${value} LU`),
+    show: (value) => (value === 0 ? say('lesson.asTheyAre') : say('lesson.lu', { value: String(value) })),
   },
   effectsUnder: {
-    label: 'Effects under the voice',
+    label: 'lesson.effectsUnder',
     min: 0,
     max: 30,
     step: 1,
-    say: (value) => (value === 0 ? 'as they are' : `${value} LU`),
+    show: (value) => (value === 0 ? say('lesson.asTheyAre') : say('lesson.lu', { value: String(value) })),
   },
   loudness: {
-    label: 'Loudness of the lesson',
+    label: 'lesson.loudness',
     min: -24,
     max: -12,
     step: 1,
-    say: (value) => `${value} LUFS`,
+    show: (value) => say('lesson.lufs', { value: signed(value, 0) }),
     term: 'lufs',
   },
-} satisfies Partial<Record<keyof MixTargets, TargetView>>
+} satisfies Record<SliderTarget, TargetView>
 
 /** One of the lesson's targets. It is heard while it is being moved; a whole drag is one step of undo. */
-export function TargetSlider({ target }: { target: keyof typeof VIEWS }) {
+export function TargetSlider({ target }: { target: SliderTarget }) {
   const { store } = useDesk()
   // Not a frame late, as what stands around it: the next key goes on from the last one.
   const value = useStore(store, ({ history }) => history.lesson.targets[target])
   const isNew = useRef(true)
-  const { label, min, max, step, say, marks, term, plain }: TargetView = VIEWS[target]
+  const { label, min, max, step, show, marks, term, plain }: TargetView = VIEWS[target]
+  const name = say(label)
   return (
     <div className={styles.slider}>
       <div className={styles.head}>
-        {term ? <Explained term={term}>{label}</Explained> : <span>{label}</span>}
-        <b>{say(value)}</b>
+        {term ? <Explained term={term}>{name}</Explained> : <span>{name}</span>}
+        <b>{show(value)}</b>
       </div>
       {plain && <small className={styles.plain}>{plain(value)}</small>}
       <Slider
-        ariaLabelForHandle={label}
+        ariaLabelForHandle={name}
         value={value}
         min={min}
         max={max}

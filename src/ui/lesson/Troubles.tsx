@@ -2,6 +2,7 @@
 
 import { WarningOutlined } from '@ant-design/icons'
 import { Button, Popover } from 'antd'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from './context'
 import { setTrouble } from './troubles'
 import styles from './header.module.css'
@@ -17,7 +18,7 @@ export function Troubles() {
     trouble?.again()
   }
   const list = (
-    <section role="dialog" aria-label="What went wrong" className={styles.troubles}>
+    <section role="dialog" aria-label={say('lesson.whatWentWrong')} className={styles.troubles}>
       <ul>
         {[...troubles].map(([key, { what, why }]) => (
           <li key={key}>
@@ -25,14 +26,14 @@ export function Troubles() {
               <b>{what}</b> {why}
             </p>
             <Button size="small" onClick={() => again(key)}>
-              Try again
+              {say('lesson.tryAgain')}
             </Button>
           </li>
         ))}
       </ul>
       {troubles.size > 1 && (
         <Button size="small" onClick={() => [...troubles.keys()].forEach(again)}>
-          Try all again
+          {say('lesson.tryAllAgain')}
         </Button>
       )}
     </section>
@@ -40,7 +41,9 @@ export function Troubles() {
   return (
     <Popover trigger="click" content={list} destroyOnHidden>
       <Button size="small" danger icon={<WarningOutlined />} data-testid="troubles">
-        {troubles.size === 1 ? 'Something went wrong' : `${troubles.size} things went wrong`}
+        {troubles.size === 1
+          ? say('lesson.somethingWentWrong')
+          : say('lesson.thingsWentWrong', { count: troubles.size })}
       </Button>
     </Popover>
   )

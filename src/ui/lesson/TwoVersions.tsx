@@ -5,6 +5,7 @@ import { useState } from 'react'
 import type { LengthRule, Said } from '@/core/lesson/document'
 import { picturesOfStep } from '@/core/lesson/usedMedia'
 import type { Clash, Side } from '@/core/lesson/merge'
+import { say } from '@/messages/say'
 import { PictureThumb } from '../parts/PictureThumb'
 import { useDesk, useLesson } from './context'
 import type { Meeting } from './meeting'
@@ -19,7 +20,7 @@ export function TwoVersions({ meeting, onClose }: { meeting: Meeting; onClose: (
   const titleOf = (step: string) => {
     const index = lesson.steps.findIndex(({ id }) => id === step)
     const { title } = lesson.steps[index] ?? meeting.theirs.steps.find(({ id }) => id === step) ?? { title: '' }
-    return index < 0 ? title : `Step ${index + 1} · ${title}`
+    return index < 0 ? title : say('lesson.step', { number: index + 1, title })
   }
   const unite = () => {
     autosave.unite(meeting, chosen)
@@ -29,31 +30,29 @@ export function TwoVersions({ meeting, onClose }: { meeting: Meeting; onClose: (
     <Modal
       open
       width={860}
-      title="Two versions of the same things"
-      okText="Put together"
+      title={say('lesson.twoVersionsOfThe')}
+      okText={say('lesson.putTogether')}
       onOk={unite}
       onCancel={onClose}
     >
-      <p className={styles.hint}>
-        Everything else that either window changed is kept. Choose what counts for{' '}
-        {clashes.length === 1 ? 'this' : `these ${clashes.length}`}:
-      </p>
+      <p className={styles.hint}>{say('lesson.chooseFor', { count: clashes.length })}</p>
       <ul className={styles.clashes}>
         {clashes.map((clash) => (
           <li key={clash.key}>
             <h3>
-              {clash.step ? `${titleOf(clash.step)}: ` : ''}
-              {NAMES[clash.kind]}
+              {clash.step
+                ? say('lesson.ofTheStep', { step: titleOf(clash.step), what: names()[clash.kind] })
+                : names()[clash.kind]}
             </h3>
             <Radio.Group
               className={styles.sides}
-              aria-label={NAMES[clash.kind]}
+              aria-label={names()[clash.kind]}
               value={chosen.get(clash.key) ?? 'mine'}
               onChange={({ target }) => setChosen(new Map(chosen).set(clash.key, target.value as Side))}
             >
               {(['mine', 'theirs'] as const).map((side) => (
                 <Radio key={side} value={side}>
-                  <b>{side === 'mine' ? 'As it is here' : 'As it is in the other window'}</b>
+                  <b>{side === 'mine' ? say('lesson.asItIsHere') : say('lesson.asItIsIn')}</b>
                   <Shown clash={clash} side={side} />
                 </Radio>
               ))}
@@ -65,26 +64,26 @@ export function TwoVersions({ meeting, onClose }: { meeting: Meeting; onClose: (
   )
 }
 
-const NAMES: Record<Clash['kind'], string> = {
-  title: 'the title of the lesson',
-  order: 'the order of the steps',
-  'step title': 'its title',
-  picture: 'its picture',
-  'over the picture': 'something over its picture',
-  edge: 'how it gives way to the next',
-  chapter: 'whether it begins a chapter',
-  length: 'how long it stays',
-  words: 'what is said',
-  step: 'the whole step',
-  take: 'a take',
-  sound: 'a sound',
-  music: 'the music',
-  'gain line': 'a point of the gain line',
-  file: 'a file on the shelf',
-  caption: 'a caption',
-  mark: 'a place among the words',
-  setting: 'a setting',
-}
+const names = (): Record<Clash['kind'], string> => ({
+  title: say('lesson.theTitleOfThe'),
+  order: say('lesson.theOrderOfThe'),
+  'step title': say('lesson.itsTitle'),
+  picture: say('lesson.itsPicture'),
+  'over the picture': say('lesson.somethingOverItsPicture'),
+  edge: say('lesson.howItGivesWay'),
+  chapter: say('lesson.whetherItBeginsA'),
+  length: say('lesson.howLongItStays'),
+  words: say('lesson.whatIsSaid'),
+  step: say('lesson.theWholeStep'),
+  take: say('lesson.aTake'),
+  sound: say('lesson.aSound'),
+  music: say('lesson.theMusic'),
+  'gain line': say('lesson.aPointOfThe'),
+  file: say('lesson.aFileOnThe'),
+  caption: say('lesson.aCaption'),
+  mark: say('lesson.aPlaceAmongThe'),
+  setting: say('lesson.aSetting'),
+})
 
 /** One side of it, as far as it can be told in a few words. */
 function Shown({ clash, side }: { clash: Clash; side: Side }) {
@@ -103,34 +102,34 @@ function Shown({ clash, side }: { clash: Clash; side: Side }) {
         </span>
       )
     case 'step':
-      return <p>{clash[side] ? sayWords(clash[side]) : 'taken out'}</p>
+      return <p>{clash[side] ? sayWords(clash[side]) : say('lesson.takenOut')}</p>
     case 'length':
       return <p>{sayLength(clash[side].length)}</p>
     case 'take':
-      return <p>{clash[side]?.name ?? 'taken out'}</p>
+      return <p>{clash[side]?.name ?? say('lesson.takenOut')}</p>
     case 'caption':
-      return <p>{clash[side] ? clash[side].text || 'not shown' : 'as it is made'}</p>
+      return <p>{clash[side] ? clash[side].text || say('lesson.notShown') : say('lesson.asItIsMade')}</p>
     case 'file':
-      return <p>{clash[side]?.title ?? 'taken out'}</p>
+      return <p>{clash[side]?.title ?? say('lesson.takenOut')}</p>
     case 'setting':
       return typeof clash[side] === 'number' || typeof clash[side] === 'string' ? <p>{clash[side]}</p> : null
     default:
-      return clash[side] === undefined ? <p>taken out</p> : null
+      return clash[side] === undefined ? <p>{say('lesson.takenOut')}</p> : null
   }
 }
 
 const sayWords = ({ script, passages }: Said): string =>
-  script || (passages.length > 0 ? 'a voice without a script' : 'nothing is said')
+  script || (passages.length > 0 ? say('lesson.aVoiceWithoutA') : say('lesson.nothingIsSaid'))
 
 function sayLength(rule: LengthRule): string {
   switch (rule.kind) {
     case 'fixed':
-      return `${rule.length} s`
+      return say('lesson.secondsLong', { length: String(rule.length) })
     case 'until-next':
-      return 'until the next word is said'
+      return say('lesson.untilTheNextWord')
     case 'reading':
-      return 'time to read what is on the picture'
+      return say('lesson.timeToReadWhat')
     default:
-      return 'follows the voice'
+      return say('lesson.followsTheVoice')
   }
 }

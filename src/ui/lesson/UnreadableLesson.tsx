@@ -1,4 +1,5 @@
 import Link from 'next/link'
+import { say } from '@/messages/say'
 import { Brand } from '../parts/Brand'
 import styles from './desk.module.css'
 
@@ -7,12 +8,9 @@ export function UnreadableLesson({ id }: { id: string }) {
   return (
     <main className={styles.opening}>
       <Brand />
-      <h1>This lesson can’t be opened here</h1>
-      <p>
-        It was made by a newer version of this program, or it is damaged. Nothing of it is lost:{' '}
-        <a href={`/api/lessons/${id}/archive`}>download it with all its files</a>, and keep that until it can be opened.
-      </p>
-      <Link href="/">Go to your courses</Link>
+      <h1>{say('lesson.thisLessonCantBe')}</h1>
+      <p>{say.rich('lesson.unreadable', { link: (words) => <a href={`/api/lessons/${id}/archive`}>{words}</a> })}</p>
+      <Link href="/">{say('lesson.goToYourCourses')}</Link>
     </main>
   )
 }

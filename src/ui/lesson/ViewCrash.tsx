@@ -1,6 +1,7 @@
 'use client'
 
 import { Button } from 'antd'
+import { say } from '@/messages/say'
 import { CrashNotice } from '../parts/CrashNotice'
 import { useDesk } from './context'
 
@@ -12,12 +13,10 @@ export function ViewCrash({ error, onAgain }: { error: Error; onAgain: () => voi
     onAgain()
   }
   return (
-    <CrashNotice
-      error={error}
-      what="Your lesson is safe: all you did is in it, and goes on being saved. If it happened right after a change, take that back."
-      onAgain={onAgain}
-    >
-      {store.getState().history.past.length > 0 && <Button onClick={undoAndTry}>Undo the last change</Button>}
+    <CrashNotice error={error} what={say('lesson.yourLessonIsSafe')} onAgain={onAgain}>
+      {store.getState().history.past.length > 0 && (
+        <Button onClick={undoAndTry}>{say('lesson.undoTheLastChange')}</Button>
+      )}
     </CrashNotice>
   )
 }

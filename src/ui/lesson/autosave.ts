@@ -98,8 +98,9 @@ export function createAutosave(id: string, { store, typing, onUnited }: Surround
   async function keep(): Promise<void> {
     clearTimeout(keeping)
     const lesson = present()
-    const isKept = kept?.lesson === lesson && kept.saves === saves
-    if (lesson === saved || isKept) return
+    // What was taken back before it was saved must not come back from the browser either.
+    if (lesson === saved && attempt === null) return kept ? forget() : undefined
+    if (kept?.lesson === lesson && kept.saves === saves) return
     const written = { lesson, saves }
     await keepDraft(draftNow())
     kept = written
@@ -188,7 +189,7 @@ export function createAutosave(id: string, { store, typing, onUnited }: Surround
   /** The page may be gone in a moment: what can't be saved by then is kept. */
   function onLeave(event: Event): void {
     typing.commitAll()
-    if (isSaved()) return
+    if (isSaved() && !kept) return
     const isKept = kept?.lesson === present() || parkDraft(draftNow())
     void keep().catch(() => {})
     void flush()

@@ -3,6 +3,7 @@
 import { useEffect } from 'react'
 import { alignmentKey } from '@/core/narration/words/alignments'
 import { alignInputOf, takesHeard, type AlignInput } from '@/core/narration/words/heardWords'
+import { say } from '@/messages/say'
 import { runJob } from '../jobs'
 import { afterPaint } from '../afterPaint'
 import { keepTrying } from './background'
@@ -41,7 +42,7 @@ export function useAlignments(store: LessonStore): void {
           () => !isGone,
         ).catch((error: Error) => {
           setTrouble(store, `align ${key}`, {
-            what: 'The words of a take could not be found: pictures change at pauses instead.',
+            what: say('lesson.theWordsOfA'),
             why: error.message,
             again: () => {
               asked.delete(key)

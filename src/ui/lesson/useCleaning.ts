@@ -4,6 +4,7 @@ import { useEffect } from 'react'
 import type { Lesson, MediaHash } from '@/core/lesson/document'
 import { cleaningOf, voicesOf } from '@/core/lesson/takes'
 import type { HeardLesson } from '@/workers/protocol'
+import { say } from '@/messages/say'
 import { afterPaint } from '../afterPaint'
 import { runJob } from '../jobs'
 import { inTurns, keepTrying } from './background'
@@ -83,7 +84,7 @@ async function clean(
   isWanted: () => boolean,
   again: () => void,
 ): Promise<void> {
-  const say = (cleaning: Cleaning) =>
+  const tell = (cleaning: Cleaning) =>
     store.setState(({ cleanings }) => ({ cleanings: new Map(cleanings).set(key, cleaning) }))
   const isStillSo = () => isWanted() && keyOf(store.getState().history.lesson, media) === key
   const cleaning = cleaningOf(store.getState().history.lesson, media)
@@ -91,17 +92,17 @@ async function clean(
   const task = { kind: 'clean', media, ...cleaning } as const
   try {
     const done = await keepTrying(
-      () => runJob(task, (progress) => say({ progress, media: null, error: null })),
+      () => runJob(task, (progress) => tell({ progress, media: null, error: null })),
       isStillSo,
     )
     if (!done) return
     store.getState().addMedia([done.info])
-    say({ progress: 1, media: done.info.hash, error: null })
+    tell({ progress: 1, media: done.info.hash, error: null })
   } catch (error) {
     const why = (error as Error).message
-    say({ progress: 0, media: null, error: why })
+    tell({ progress: 0, media: null, error: why })
     setTrouble(store, `clean ${key}`, {
-      what: 'A voice could not be cleaned: it is heard as it was recorded.',
+      what: say('lesson.aVoiceCouldNot'),
       why,
       again,
     })

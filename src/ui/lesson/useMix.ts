@@ -2,6 +2,7 @@
 
 import { useEffect } from 'react'
 import { mediaOf } from '@/core/lesson/usedMedia'
+import { say } from '@/messages/say'
 import type { Player } from '../player/player'
 import { afterPaint } from '../afterPaint'
 import { fetchAnalysis } from '../arrival'
@@ -21,7 +22,7 @@ export function useMix(store: LessonStore, player: Player | null): void {
     let failed = 0
     const tell = (error: Error | null) => {
       failed = error ? failed + 1 : 0
-      const trouble = { what: 'The sound of the lesson could not be planned.', again: () => void plan() }
+      const trouble = { what: say('lesson.theSoundOfThe'), again: () => void plan() }
       setTrouble(store, 'plan', error && failed >= SERIOUS ? { ...trouble, why: error.message } : null)
     }
     const plan = async () => {
@@ -91,7 +92,7 @@ export function useAnalyses(store: LessonStore): void {
         })
         fetched.catch((error: Error) => {
           setTrouble(store, `analysis ${hash}`, {
-            what: 'A sound could not be drawn.',
+            what: say('lesson.aSoundCouldNot'),
             why: error.message,
             again: () => {
               asked.delete(hash)

@@ -6,6 +6,7 @@ import { newBed } from '@/core/lesson/newParts'
 import type { Edit } from '@/core/lesson/edits'
 import { picturesOf, shownPicturesOf, stepOfPicture } from '@/core/lesson/fromFile'
 import type { MediaInfo } from '@/core/messages/media'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from './context'
 import type { LessonState } from './lessonStore'
 
@@ -31,21 +32,25 @@ export function useShelfActions(): (item: ShelfItem) => ShelfAction[] {
     if (info && picturesOf(info).length > 0) {
       items.push({
         key: 'steps',
-        label: number > 0 ? `Add as steps after step ${number}` : 'Add as steps',
+        label: number > 0 ? say('lesson.addAsStepsAfter', { number }) : say('lesson.addAsSteps'),
         onClick: () => apply(asSteps(state, [info])),
       })
     }
     if (info && info.channels > 0 && number > 0) {
       items.push(
-        { key: 'narration', label: `Narration of step ${number}`, onClick: () => apply(asNarration(state, info)) },
-        { key: 'music', label: `Music from step ${number} on`, onClick: () => apply(asMusic(state, info)) },
+        {
+          key: 'narration',
+          label: say('lesson.narrationOfStep', { number }),
+          onClick: () => apply(asNarration(state, info)),
+        },
+        { key: 'music', label: say('lesson.musicFromStepOn', { number }), onClick: () => apply(asMusic(state, info)) },
       )
     }
     return [
       ...items,
       {
         key: 'off',
-        label: 'Take off the shelf',
+        label: say('lesson.takeOffTheShelf'),
         danger: true,
         onClick: () => apply([{ name: 'takeOffShelf', media: item.media }]),
       },

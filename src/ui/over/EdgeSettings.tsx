@@ -3,16 +3,17 @@
 import { Button, Select } from 'antd'
 import { EDGE_KINDS, type Edge } from '@/core/lesson/layers'
 import type { Step } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { useDesk, useLesson } from '../lesson/context'
 import { SecondsField } from '../parts/SecondsField'
 import panel from '../sheet/panel.module.css'
 
-export const EDGE_NAMES: Record<Edge['kind'], string> = {
-  cut: 'at once',
-  dissolve: 'fading into the next',
-  plain: 'through plain ground',
-  push: 'pushed aside by the next',
-}
+export const edgeNames = (): Record<Edge['kind'], string> => ({
+  cut: say('over.atOnce'),
+  dissolve: say('over.fadingIntoTheNext'),
+  plain: say('over.throughPlainGround'),
+  push: say('over.pushedAsideByThe'),
+})
 
 /** How a step's picture gives way to the next one, and how it is throughout the lesson. */
 export function EdgeSettings({ step }: { step: Step }) {
@@ -30,13 +31,13 @@ export function EdgeSettings({ step }: { step: Step }) {
       )
   return (
     <div className={panel.fields}>
-      <span>Gives way</span>
+      <span>{say('over.givesWay')}</span>
       <Select
-        aria-label="How it gives way to the next picture"
+        aria-label={say('over.howItGivesWay')}
         value={edge?.kind ?? 'lesson'}
         options={[
-          { value: 'lesson', label: `as all steps: ${EDGE_NAMES[usual.kind]}` },
-          ...EDGE_KINDS.map((kind) => ({ value: kind, label: EDGE_NAMES[kind] })),
+          { value: 'lesson', label: say('over.asAllSteps', { kind: edgeNames()[usual.kind] }) },
+          ...EDGE_KINDS.map((kind) => ({ value: kind, label: edgeNames()[kind] })),
         ]}
         onChange={(kind: Edge['kind'] | 'lesson') =>
           set(kind === 'lesson' ? null : { kind, length: edge?.length ?? usual.length })
@@ -45,7 +46,7 @@ export function EdgeSettings({ step }: { step: Step }) {
       {edge && <EdgeLength edge={edge} onChange={set} />}
       {edge && (
         <Button size="small" onClick={makeUsual}>
-          All steps like this
+          {say('over.allStepsLikeThis')}
         </Button>
       )}
     </div>
@@ -56,7 +57,7 @@ export function EdgeSettings({ step }: { step: Step }) {
 export function EdgeLength({ edge, onChange }: { edge: Edge; onChange: (edge: Edge) => void }) {
   if (edge.kind === 'cut') return null
   const set = (length: number) => onChange({ ...edge, length })
-  return <SecondsField label="In" value={edge.length} least={0.1} most={5} onChange={set} />
+  return <SecondsField label={say('over.in')} value={edge.length} least={0.1} most={5} onChange={set} />
 }
 
 /** How the lesson begins and ends. */
@@ -67,13 +68,13 @@ export function EndsSettings() {
   return (
     <div className={panel.wideFields}>
       <SecondsField
-        label="First picture comes out of plain ground in"
+        label={say('over.firstPictureComesOut')}
         value={opening}
         most={10}
         onChange={(next) => set({ opening: next, closing })}
       />
       <SecondsField
-        label="Last picture goes into plain ground in"
+        label={say('over.lastPictureGoesInto')}
         value={closing}
         most={10}
         onChange={(next) => set({ opening, closing: next })}

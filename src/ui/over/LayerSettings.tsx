@@ -14,6 +14,7 @@ import {
   type WordsLayer,
 } from '@/core/lesson/layers'
 import { rampsOf, stackAt, WHOLE } from '@/core/picture/stack'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState, useTimeline } from '../lesson/context'
 import { useTyped } from '../lesson/useTyped'
 import { clock } from '../format'
@@ -46,9 +47,9 @@ export function LayerSettings({ step, layer, actions }: { step: Step; layer: Lay
   return (
     <>
       <ThingHead
-        kind={layer.kind === 'words' ? 'Words' : 'Over the picture'}
+        kind={layer.kind === 'words' ? say('over.words') : say('over.overThePicture')}
         title={layerTitle(layer)}
-        place="Drag it on the picture."
+        place={say('over.dragItOnThe')}
         actions={actions}
       />
       <div className={panel.fields}>
@@ -57,21 +58,21 @@ export function LayerSettings({ step, layer, actions }: { step: Step; layer: Lay
         {layer.kind === 'cover' && <Cover step={step} layer={layer} set={set} />}
         {layer.kind === 'closer' && <Closer layer={layer} set={set} />}
         <Lasts step={step} layer={layer} set={set} />
-        <span>Place</span>
+        <span>{say('over.place')}</span>
         <Place area={layer.area} onChange={(area) => set({ area })} />
       </div>
       <div className={panel.actions}>
         <Button size="small" onClick={() => copyToNext()}>
-          Also over the next step
+          {say('over.alsoOverTheNext')}
         </Button>
         <Button size="small" disabled={step.layers.at(-1) === layer} onClick={() => move(1)}>
-          Further up
+          {say('over.furtherUp')}
         </Button>
         <Button size="small" disabled={step.layers[0] === layer} onClick={() => move(-1)}>
-          Further down
+          {say('over.furtherDown')}
         </Button>
       </div>
-      <Fold name="look" title="How words and pointers look in this lesson">
+      <Fold name="look" title={say('over.howWordsAndPointers')}>
         <LookSettings />
       </Fold>
     </>
@@ -113,7 +114,7 @@ function Words({ step, layer }: { step: Step; layer: WordsLayer }) {
   )
   return (
     <>
-      <label htmlFor="layer-text">Text</label>
+      <label htmlFor="layer-text">{say('over.text')}</label>
       <Input.TextArea
         id="layer-text"
         autoFocus={layer.text === ''}
@@ -127,11 +128,18 @@ function Words({ step, layer }: { step: Step; layer: WordsLayer }) {
   )
 }
 
+const CORNER_NAMES = {
+  'upper left': 'theUpperLeft',
+  'upper right': 'theUpperRight',
+  'lower left': 'theLowerLeft',
+  'lower right': 'theLowerRight',
+} as const
+
 function Pointer({ layer, set }: LayerProps<PointerLayer>) {
   if (layer.shape === 'number')
     return (
       <>
-        <label htmlFor="layer-number">Number</label>
+        <label htmlFor="layer-number">{say('over.number')}</label>
         <NumberField
           id="layer-number"
           min={0}
@@ -144,11 +152,11 @@ function Pointer({ layer, set }: LayerProps<PointerLayer>) {
   if (layer.shape !== 'arrow') return null
   return (
     <>
-      <span>Points to</span>
+      <span>{say('over.pointsTo')}</span>
       <Select
-        aria-label="Where the arrow points to"
+        aria-label={say('over.whereTheArrowPoints')}
         value={layer.tip}
-        options={CORNERS.map((corner) => ({ value: corner, label: `the ${corner}` }))}
+        options={CORNERS.map((corner) => ({ value: corner, label: say(`over.${CORNER_NAMES[corner]}`) }))}
         onChange={(tip) => set({ tip })}
       />
     </>
@@ -168,33 +176,33 @@ function Cover({ step, layer, set }: LayerProps<CoverLayer> & { step: Step }) {
   }
   return (
     <>
-      <span>Covers with</span>
+      <span>{say('over.coversWith')}</span>
       <Select
-        aria-label="What it covers with"
+        aria-label={say('over.whatItCoversWith')}
         value={layer.way}
         options={[
-          { value: 'solid', label: 'plain ground' },
-          { value: 'blocks', label: 'coarse blocks' },
+          { value: 'solid', label: say('over.plainGround') },
+          { value: 'blocks', label: say('over.coarseBlocks') },
         ]}
         onChange={(way) => set({ way })}
       />
       {step.picture.kind === 'recording' && (
         <>
-          <span>Moves</span>
+          <span>{say('over.moves')}</span>
           <div>
             <Button size="small" onClick={mark}>
-              It is here at this moment
+              {say('over.itIsHereAt')}
             </Button>
             <ul className={styles.list}>
               {layer.moves.map((move) => (
                 <li key={move.at}>
-                  at {clock(move.at)} of the recording
+                  {say('over.atOfTheRecording', { at: clock(move.at) })}
                   <Button
                     size="small"
                     type="text"
                     onClick={() => set({ moves: layer.moves.filter((one) => one !== move) })}
                   >
-                    Forget
+                    {say('over.forget')}
                   </Button>
                 </li>
               ))}
@@ -211,7 +219,7 @@ function Closer({ layer, set }: LayerProps<CloserLayer>) {
   if (layer.ease !== null)
     return (
       <SecondsField
-        label="Comes nearer in"
+        label={say('over.comesNearerIn')}
         value={layer.ease}
         least={0.1}
         most={60}
@@ -221,11 +229,11 @@ function Closer({ layer, set }: LayerProps<CloserLayer>) {
   const turn = () => set({ area: layer.begins ?? WHOLE, begins: layer.begins ? null : layer.area })
   return (
     <>
-      <span>Moves</span>
+      <span>{say('over.moves')}</span>
       <span>
-        {layer.begins ? 'from a part to the whole picture' : 'from the whole picture to this part'}{' '}
+        {layer.begins ? say('over.fromAPartTo') : say('over.fromTheWholePicture')}{' '}
         <Button size="small" onClick={turn}>
-          The other way
+          {say('over.theOtherWay')}
         </Button>
       </span>
     </>
@@ -242,7 +250,7 @@ function Lasts({ step, layer, set }: LayerProps<Layer> & { step: Step }) {
       <>
         <span>{label}</span>
         <span>
-          {mark ? (word ?? 'words that are gone') : usual}{' '}
+          {mark ? (word ?? say('over.wordsThatAreGone')) : usual}{' '}
           <Button
             size="small"
             disabled={state.caret?.step !== step.id}
@@ -251,7 +259,7 @@ function Lasts({ step, layer, set }: LayerProps<Layer> & { step: Step }) {
               if (placed) set({ [which]: placed.id }, [placed])
             }}
           >
-            The word at the caret
+            {say('over.theWordAtThe')}
           </Button>
           {mark && (
             <Button size="small" type="text" onClick={() => set({ [which]: null })}>
@@ -264,17 +272,17 @@ function Lasts({ step, layer, set }: LayerProps<Layer> & { step: Step }) {
   }
   return (
     <>
-      {row('From', 'from', 'the picture’s beginning')}
-      {row('Until', 'to', 'the picture’s end')}
+      {row(say('over.from'), 'from', say('over.thePicturesBeginning'))}
+      {row(say('over.until'), 'to', say('over.thePicturesEnd'))}
     </>
   )
 }
 
 const SIDES = [
-  ['x', 'left'],
-  ['y', 'top'],
-  ['width', 'width'],
-  ['height', 'height'],
+  ['x', 'over.left'],
+  ['y', 'over.top'],
+  ['width', 'over.width'],
+  ['height', 'over.height'],
 ] as const
 
 /** Where it is, in hundredths of the picture. */
@@ -283,7 +291,7 @@ function Place({ area, onChange }: { area: Area; onChange: (area: Area) => void 
     <div className={styles.place}>
       {SIDES.map(([key, label]) => (
         <label key={key}>
-          {label}
+          {say(label)}
           <NumberField
             size="small"
             min={key === 'x' || key === 'y' ? -100 : 2}

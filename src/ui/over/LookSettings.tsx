@@ -2,14 +2,15 @@
 
 import { Checkbox, Select } from 'antd'
 import type { Look } from '@/core/lesson/layers'
+import { say } from '@/messages/say'
 import { useDesk, useLesson } from '../lesson/context'
 import panel from '../sheet/panel.module.css'
 import styles from './over.module.css'
 
 const COLOURS = [
-  ['ink', 'letters'],
-  ['ground', 'ground'],
-  ['accent', 'pointers'],
+  ['ink', 'over.ofLetters'],
+  ['ground', 'over.ofGround'],
+  ['accent', 'over.ofPointers'],
 ] as const
 
 /** How words and pointers look, the same throughout the lesson. */
@@ -19,28 +20,28 @@ export function LookSettings() {
   const set = (part: Partial<Look>) => store.getState().edit({ name: 'setLook', look: { ...look, ...part } })
   return (
     <div className={panel.fields}>
-      <span>Letters</span>
+      <span>{say('over.letters')}</span>
       <Select
-        aria-label="Letters"
+        aria-label={say('over.letters')}
         value={look.letters}
         options={[
-          { value: 'plain', label: 'plain' },
-          { value: 'book', label: 'as in a book' },
+          { value: 'plain', label: say('over.plain') },
+          { value: 'book', label: say('over.asInABook') },
         ]}
         onChange={(letters) => set({ letters })}
       />
-      <span>Colours</span>
+      <span>{say('over.colours')}</span>
       <div className={styles.colours}>
         {COLOURS.map(([key, label]) => (
           <label key={key}>
             <input type="color" value={look[key]} onChange={(event) => set({ [key]: event.target.value })} />
-            {label}
+            {say(label)}
           </label>
         ))}
       </div>
-      <span>Box</span>
+      <span>{say('over.box')}</span>
       <Checkbox checked={look.boxed} onChange={({ target }) => set({ boxed: target.checked })}>
-        Words stand on their ground
+        {say('over.wordsStandOnTheir')}
       </Checkbox>
     </div>
   )

@@ -3,15 +3,16 @@
 import { Button, Select } from 'antd'
 import type { Step } from '@/core/lesson/document'
 import type { LayerName } from '@/core/lesson/layers'
+import { say } from '@/messages/say'
 import { useDesk } from '../lesson/context'
-import { LAYER_NAMES, layerTitle } from './layerNames'
+import { layerNames, layerTitle } from './layerNames'
 import { putOver } from './putOver'
 import styles from './over.module.css'
 
-const CHOICES: { label: string; names: LayerName[] }[] = [
-  { label: 'Words', names: ['title', 'lower line', 'label'] },
-  { label: 'Point at something', names: ['ring', 'box', 'underline', 'arrow', 'number'] },
-  { label: 'Hide or come nearer', names: ['cover', 'closer', 'slow move'] },
+const choices = (): { label: string; names: LayerName[] }[] => [
+  { label: say('over.words'), names: ['title', 'lower line', 'label'] },
+  { label: say('over.pointAtSomething'), names: ['ring', 'box', 'underline', 'arrow', 'number'] },
+  { label: say('over.hideOrComeNearer'), names: ['cover', 'closer', 'slow move'] },
 ]
 
 /** What lies over a step's pictures; more can be put there. */
@@ -32,12 +33,12 @@ export function OverPictures({ step }: { step: Step }) {
       )}
       <Select
         style={{ width: '100%' }}
-        aria-label="Put over the picture"
-        placeholder="put words or a pointer over it"
+        aria-label={say('over.putOverThePicture')}
+        placeholder={say('over.putWordsOrA')}
         value={null}
-        options={CHOICES.map(({ label, names }) => ({
+        options={choices().map(({ label, names }) => ({
           label,
-          options: names.map((name) => ({ value: name, label: LAYER_NAMES[name] })),
+          options: names.map((name) => ({ value: name, label: layerNames()[name] })),
         }))}
         onChange={(name: LayerName | null) => name && putOver(desk, step.id, name)}
       />

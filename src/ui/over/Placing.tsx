@@ -2,6 +2,7 @@
 
 import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Area } from '@/core/lesson/layers'
+import { say } from '@/messages/say'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { layerTitle } from './layerNames'
 import { thingPicked } from '../words/picked'
@@ -76,7 +77,7 @@ export function Placing() {
         className={styles.box}
         role="group"
         tabIndex={0}
-        aria-label={`${layerTitle(layer)} on the picture. Arrows move it, with Shift they change its size.`}
+        aria-label={say('over.onThePictureArrows', { layer: layerTitle(layer) })}
         style={{
           left: `${area.x * 100}%`,
           top: `${area.y * 100}%`,

@@ -1,22 +1,25 @@
 import { layerName, type Layer, type LayerName } from '@/core/lesson/layers'
+import { say } from '@/messages/say'
 
-export const LAYER_NAMES: Record<LayerName, string> = {
-  title: 'Title',
-  'lower line': 'Lower line',
-  label: 'Label',
-  caption: 'Caption',
-  ring: 'Ring',
-  box: 'Box',
-  underline: 'Underline',
-  arrow: 'Arrow',
-  number: 'Number',
-  cover: 'Cover',
-  closer: 'Closer look',
-  'slow move': 'Slow move',
-}
+export const layerNames = (): Record<LayerName, string> => ({
+  title: say('over.titleName'),
+  'lower line': say('over.lowerLineName'),
+  label: say('over.labelName'),
+  caption: say('over.caption'),
+  ring: say('over.ringName'),
+  box: say('over.box'),
+  underline: say('over.underlineName'),
+  arrow: say('over.arrowName'),
+  number: say('over.number'),
+  cover: say('over.coverName'),
+  closer: say('over.closerLook'),
+  'slow move': say('over.slowMoveName'),
+})
 
 /** What lies over a picture, as its tab names it. */
 export function layerTitle(layer: Layer): string {
-  if (layer.kind === 'words') return layer.text ? `“${layer.text}”` : LAYER_NAMES[layer.role]
-  return layer.kind === 'pointer' && layer.shape === 'number' ? `Number ${layer.number}` : LAYER_NAMES[layerName(layer)]
+  if (layer.kind === 'words') return layer.text ? `“${layer.text}”` : layerNames()[layer.role]
+  return layer.kind === 'pointer' && layer.shape === 'number'
+    ? say('over.numbered', { number: layer.number })
+    : layerNames()[layerName(layer)]
 }

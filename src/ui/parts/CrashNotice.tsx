@@ -2,6 +2,7 @@
 
 import { Button } from 'antd'
 import { useEffect, type ReactNode } from 'react'
+import { say } from '@/messages/say'
 import styles from './crash.module.css'
 
 /** In place of a part of the page that broke. `what` says what is safe; `children` are further ways out. */
@@ -19,17 +20,17 @@ export function CrashNotice({
   useEffect(() => console.error(error), [error])
   return (
     <section className={styles.crash} role="alert">
-      <h1>Something in this page broke</h1>
+      <h1>{say('parts.somethingInThisPage')}</h1>
       <p>{what}</p>
       <p className={styles.ways}>
         <Button type="primary" onClick={onAgain}>
-          Try again
+          {say('parts.tryAgain')}
         </Button>
-        <Button onClick={() => location.reload()}>Reload the page</Button>
+        <Button onClick={() => location.reload()}>{say('parts.reloadThePage')}</Button>
         {children}
       </p>
       <details>
-        <summary>For whoever looks after this program</summary>
+        <summary>{say('parts.forWhoeverLooksAfter')}</summary>
         <pre>{error.stack ?? error.message}</pre>
       </details>
     </section>

@@ -2,6 +2,7 @@
 
 import { InputNumber, type InputNumberProps } from 'antd'
 import { useEffect, useRef, useState } from 'react'
+import { decimalSign } from '../format'
 import { parseNumber } from './parseNumber'
 
 type NumberFieldProps = Omit<InputNumberProps<number>, 'value' | 'onChange' | 'onStep' | 'onBlur' | 'onPressEnter'> & {
@@ -31,6 +32,7 @@ export function NumberField({ value, onChange, ...field }: NumberFieldProps) {
     <InputNumber<number>
       {...field}
       parser={parseNumber}
+      decimalSeparator={decimalSign()}
       value={draft === undefined ? value : draft}
       onChange={take}
       onBlur={() => queueMicrotask(commit)}

@@ -1,13 +1,14 @@
 import type { useAppProps } from 'antd/es/app/context'
+import { say } from '@/messages/say'
 
 /** Says what speaks against laying a reading over its steps, and asks whether to. */
 export function askWhetherToLay({ confirm }: useAppProps['modal'], doubt: string): Promise<boolean> {
   return new Promise((resolve) => {
     void confirm({
-      title: 'Is this the right reading?',
-      content: `${doubt} All of it can be laid all the same: what was found at its words, the rest by time.`,
-      okText: 'Lay it all the same',
-      cancelText: 'Leave it',
+      title: say('parts.isThisTheRight'),
+      content: say('parts.allOfItCan', { doubt }),
+      okText: say('parts.layItAllThe'),
+      cancelText: say('parts.leaveIt'),
       onOk: () => resolve(true),
       onCancel: () => resolve(false),
     })

@@ -1,14 +1,15 @@
 import type { PieceKind } from '@/core/compose/wish'
+import { say } from '@/messages/say'
 
-export const KIND_NAMES: Record<PieceKind, string> = {
-  pads: 'Calm pads',
-  piano: 'Soft piano',
-  harp: 'Harp',
-  strings: 'Warm strings',
-  guitar: 'Plucked guitar',
-  'music-box': 'Music box',
-  marimba: 'Marimba',
-  keys: 'Electric keys and brushes',
-  woodwind: 'Woodwind',
-  percussion: 'Light percussion',
-}
+export const kindNames = (): Record<PieceKind, string> => ({
+  pads: say('parts.calmPads'),
+  piano: say('parts.softPiano'),
+  harp: say('parts.harp'),
+  strings: say('parts.warmStrings'),
+  guitar: say('parts.pluckedGuitar'),
+  'music-box': say('parts.musicBox'),
+  marimba: say('parts.marimba'),
+  keys: say('parts.electricKeysAndBrushes'),
+  woodwind: say('parts.woodwind'),
+  percussion: say('parts.lightPercussion'),
+})

@@ -1,5 +1,6 @@
 import type { Lesson } from '@/core/lesson/document'
 import { emptyLesson, newStep } from '@/core/lesson/newParts'
+import { say } from '@/messages/say'
 import type { Player } from './player'
 import type { LessonStore } from '../lesson/lessonStore'
 
@@ -47,7 +48,7 @@ export function endAudition(store: LessonStore, player: Player): void {
 }
 
 function lessonOf({ media, from, to }: Audition, { targets }: Lesson): Lesson {
-  const step = newStep('audition', '', { kind: 'card', lines: ['A take'] })
+  const step = newStep('audition', '', { kind: 'card', lines: [say('parts.aTake')] })
   const passages = [{ id: 'audition', media, from, to, pause: 0 }]
   return {
     ...emptyLesson(''),

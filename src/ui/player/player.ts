@@ -5,6 +5,7 @@ import type { BalancePicture } from '@/core/mix/balancePicture'
 import type { Found } from '@/core/narration/words/alignments'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 import type { HeardLesson, Hearing, MixPicture, MixWorkerApi, PlanWorkerApi, PlayReport } from '@/workers/protocol'
+import { wordsToHand } from '@/messages/say'
 
 /** Plays a lesson in this page: a worker plans, another renders, an AudioWorklet sounds; this tells them what to do. */
 export interface Player {
@@ -40,7 +41,7 @@ export function createPlayer(): Player {
   const plan: Remote<PlanWorkerApi> = wrap<PlanWorkerApi>(planWorker)
   const line = new MessageChannel()
   void mix.planFrom(transfer(line.port1, [line.port1]))
-  void plan.connect(transfer(line.port2, [line.port2]))
+  void plan.connect(transfer(line.port2, [line.port2]), wordsToHand())
   /** Number of the plan that was asked for last. */
   let plans = 0
   const listeners = new Set<() => void>()

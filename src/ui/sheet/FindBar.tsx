@@ -4,6 +4,7 @@ import { CloseOutlined } from '@ant-design/icons'
 import { Button, Input } from 'antd'
 import { useState } from 'react'
 import { findWords, type FoundWords } from '@/core/narration/words/findWords'
+import { say } from '@/messages/say'
 import { useDesk, useLesson } from '../lesson/context'
 import { caretTime } from '../words/caret'
 import styles from './sheet.module.css'
@@ -34,8 +35,8 @@ export function FindBar({ onClose }: { onClose: () => void }) {
       <Input
         autoFocus
         size="small"
-        aria-label="Find words, or a step by its number"
-        placeholder="words, or a step’s number"
+        aria-label={say('sheet.findWordsOrA')}
+        placeholder={say('sheet.wordsOrASteps')}
         value={phrase}
         onChange={(event) => {
           setPhrase(event.target.value)
@@ -48,19 +49,26 @@ export function FindBar({ onClose }: { onClose: () => void }) {
       />
       <span data-testid="found">{sayFound(phrase, number, steps.length, found.length, at)}</span>
       <Button size="small" onClick={() => next(-1)} disabled={found.length === 0}>
-        Before
+        {say('sheet.before')}
       </Button>
       <Button size="small" onClick={() => next(1)} disabled={found.length === 0 && number === null}>
-        Next
+        {say('sheet.next')}
       </Button>
-      <Button size="small" type="text" icon={<CloseOutlined />} aria-label="Close the search" onClick={onClose} />
+      <Button
+        size="small"
+        type="text"
+        icon={<CloseOutlined />}
+        aria-label={say('sheet.closeTheSearch')}
+        onClick={onClose}
+      />
     </div>
   )
 }
 
 function sayFound(phrase: string, number: number | null, steps: number, found: number, at: number): string {
   if (phrase.trim() === '') return ''
-  if (number !== null) return number >= 1 && number <= steps ? 'Enter goes to this step' : `there are ${steps} steps`
-  if (found === 0) return 'not in this lesson'
-  return at < 0 ? `${found} found` : `${at + 1} of ${found}`
+  if (number !== null)
+    return number >= 1 && number <= steps ? say('sheet.enterGoesToThis') : say('sheet.thereAreSteps', { steps })
+  if (found === 0) return say('sheet.notInThisLesson')
+  return at < 0 ? say('sheet.found', { found }) : say('sheet.foundAt', { at: at + 1, found })
 }

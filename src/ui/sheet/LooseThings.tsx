@@ -2,6 +2,7 @@
 
 import { Alert, Button } from 'antd'
 import type { Loose } from '@/core/lesson/timeline'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState, useTimeline } from '../lesson/context'
 import { hangAnew, sayLoose, takeOut } from '../words/hang'
 import styles from './panel.module.css'
@@ -22,16 +23,16 @@ export function LooseThings({ which }: { which: (loose: Loose) => boolean }) {
       <Alert
         key={loose.id}
         type="warning"
-        title={`${sayLoose(state, loose)} has come loose`}
+        title={say('sheet.hasComeLoose', { thing: sayLoose(state, loose) })}
         description={
           <>
-            What it hung on is gone, or not said: it is neither seen nor heard now.
+            {say('sheet.whatItHungOnIsGone')}
             <div className={styles.actions}>
               <Button size="small" disabled={!anew} onClick={() => anew && edit(...anew)}>
-                Hang it on the caret
+                {say('sheet.hangItOnThe')}
               </Button>
               <Button size="small" onClick={() => edit(...takeOut(loose))}>
-                Take it out
+                {say('sheet.takeItOut')}
               </Button>
             </div>
           </>

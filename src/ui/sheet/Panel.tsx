@@ -2,7 +2,7 @@
 
 import { DownOutlined, UpOutlined } from '@ant-design/icons'
 import { Button, Segmented } from 'antd'
-import { useState } from 'react'
+import { say } from '@/messages/say'
 import type { SheetActions } from './actions/actions'
 import { onDemand } from '../parts/onDemand'
 import { useSheetView, type PanelTab } from './score/view'
@@ -17,14 +17,13 @@ const ShelfPanel = onDemand(() => import('./files/ShelfPanel').then((part) => pa
 /** Settings of what is selected, of the music, of the sounds, and the files of the lesson. */
 export function Panel({ actions }: { actions: SheetActions }) {
   const panel = useSheetView((view) => view.panel)
-  // Only where there is no room beside the score; otherwise it is always there.
-  const [isUnfolded, setUnfolded] = useState(false)
+  const { isPanelUnfolded: isUnfolded, setPanelUnfolded: setUnfolded } = useSheetView()
   const choose = (tab: PanelTab) => {
     useSheetView.getState().setPanel(tab)
     setUnfolded(true)
   }
   return (
-    <section className={styles.panel} data-folded={!isUnfolded || undefined} aria-label="Settings">
+    <section className={styles.panel} data-folded={!isUnfolded || undefined} aria-label={say('sheet.settings')}>
       <Button
         size="small"
         className={styles.unfold}
@@ -32,19 +31,19 @@ export function Panel({ actions }: { actions: SheetActions }) {
         icon={isUnfolded ? <DownOutlined /> : <UpOutlined />}
         onClick={() => setUnfolded(!isUnfolded)}
       >
-        {isUnfolded ? 'Fold the settings' : 'Settings'}
+        {isUnfolded ? say('sheet.foldTheSettings') : say('sheet.settings')}
       </Button>
       <Segmented<PanelTab>
         block
         value={panel}
         onChange={choose}
-        aria-label="What to set"
+        aria-label={say('sheet.whatToSet')}
         options={[
-          { value: 'selected', label: 'Selected' },
-          { value: 'music', label: 'Music' },
-          { value: 'sounds', label: 'Sounds' },
-          { value: 'shelf', label: 'Shelf' },
-          { value: 'video', label: 'Video' },
+          { value: 'selected', label: say('sheet.selected') },
+          { value: 'music', label: say('sheet.music') },
+          { value: 'sounds', label: say('sheet.sounds') },
+          { value: 'shelf', label: say('sheet.shelf') },
+          { value: 'video', label: say('sheet.video') },
         ]}
       />
       <div className={styles.body}>

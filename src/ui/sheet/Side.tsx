@@ -1,6 +1,7 @@
 'use client'
 
 import { useState, type KeyboardEvent } from 'react'
+import { say } from '@/messages/say'
 import { useLessonState } from '../lesson/context'
 import { Easel } from '../easel/Easel'
 import { Late } from '../lesson/Late'
@@ -18,7 +19,7 @@ export function Side({ actions }: { actions: SheetActions }) {
   return (
     <>
       <SideEdge width={width} />
-      <aside className={styles.side} style={{ width }} aria-label="What the viewer sees, and settings">
+      <aside className={styles.side} style={{ width }} aria-label={say('sheet.whatTheViewerSees')}>
         <Easel isLarge={isEaselLarge || isPlacing} onResize={actions.largerPicture} />
         <Late>
           <Panel actions={actions} />
@@ -45,12 +46,12 @@ function SideEdge({ width }: { width: number }) {
       className={styles.sideEdge}
       role="separator"
       aria-orientation="vertical"
-      aria-label="Width of the side"
+      aria-label={say('sheet.widthOfTheSide')}
       aria-valuenow={width}
       aria-valuemin={SIDE_WIDTHS.least}
       aria-valuemax={SIDE_WIDTHS.most}
       tabIndex={0}
-      title="Drag to make the side wider or narrower"
+      title={say('sheet.dragToMakeThe')}
       onKeyDown={onKeyDown}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId)

@@ -3,6 +3,7 @@
 import { PlusOutlined } from '@ant-design/icons'
 import { Button } from 'antd'
 import { useRef } from 'react'
+import { say } from '@/messages/say'
 import { useBringIn } from './useBringIn'
 
 const ACCEPTED = [
@@ -25,7 +26,7 @@ export function BringIn({ type = 'default' }: { type?: 'default' | 'primary' }) 
         icon={<PlusOutlined />}
         onClick={() => input.current?.click()}
       >
-        Bring in files
+        {say('uploads.bringInFiles')}
       </Button>
       <input
         ref={input}

@@ -6,6 +6,7 @@ import { useEffect } from 'react'
 import { useStore } from 'zustand'
 import type { Edit } from '@/core/lesson/edits'
 import { shelfItem } from '@/core/lesson/fromFile'
+import { say } from '@/messages/say'
 import { useDesk } from '../lesson/context'
 import { arrivalsOfLesson, isDone, sayState, shareOf } from './arrivals'
 import { placeInOrder } from './placeInOrder'
@@ -40,9 +41,9 @@ export function DropCurtain() {
   const shown = arrivals.filter((arrival) => !isDone(arrival))
   return (
     <>
-      {over && <div className={styles.curtain}>Let go to bring these files into the lesson</div>}
+      {over && <div className={styles.curtain}>{say('uploads.letGoToBring')}</div>}
       {shown.length > 0 && (
-        <ul className={styles.list} aria-label="Files on their way">
+        <ul className={styles.list} aria-label={say('uploads.filesOnTheirWay')}>
           {shown.map((arrival) => (
             <li key={arrival.key} data-failed={arrival.error ? 'yes' : undefined}>
               <b>{arrival.name}</b>
@@ -50,12 +51,18 @@ export function DropCurtain() {
                 size="small"
                 type="text"
                 icon={<CloseOutlined />}
-                aria-label={arrival.error ? 'Put this notice away' : `Cancel ${arrival.name}`}
+                aria-label={
+                  arrival.error ? say('uploads.putThisNoticeAway') : say('uploads.cancel', { name: arrival.name })
+                }
                 onClick={() => own.drop(arrival.key)}
               />
               <span role={arrival.error ? 'alert' : undefined}>{sayState(arrival)}</span>
               {!arrival.error && (
-                <progress max={1} value={shareOf(arrival)} aria-label={`How far ${arrival.name} is`} />
+                <progress
+                  max={1}
+                  value={shareOf(arrival)}
+                  aria-label={say('uploads.howFarIs', { name: arrival.name })}
+                />
               )}
             </li>
           ))}

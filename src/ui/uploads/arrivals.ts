@@ -1,5 +1,6 @@
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import type { JobStatus } from '@/core/messages/job'
+import { say } from '@/messages/say'
 import { call } from '../api'
 import { startUpload, type Arrival, type UploadPurpose } from './upload'
 
@@ -68,7 +69,7 @@ function withStatus(arrival: Arrival, statuses: readonly JobStatus<'import'>[]):
   if (status) return { ...arrival, status, error: status.error ?? arrival.error }
   const isAsked = arrival.id !== null && arrival.wholeAt !== null && arrival.status === null
   if (!isAsked || performance.now() - arrival.wholeAt! < UNKNOWN_LIMIT) return arrival
-  return { ...arrival, error: `The server has lost ${arrival.name} on the way. Drop it again.` }
+  return { ...arrival, error: say('uploads.theServerHasLost', { name: arrival.name }) }
 }
 
 const ofLessons = new Map<string, Arrivals>()
@@ -88,7 +89,9 @@ export const shareOf = ({ sent, status }: Arrival) =>
 
 export function sayState({ id, error, status, sent }: Arrival): string {
   if (error) return error
-  if (!id) return `sending, ${Math.round(sent * 100)} %`
-  if (status?.state === 'done') return 'ready'
-  return status?.state === 'working' ? `reading, ${Math.round((status.progress ?? 0) * 100)} %` : 'waiting to be read'
+  if (!id) return say('uploads.sending', { percent: Math.round(sent * 100) })
+  if (status?.state === 'done') return say('uploads.ready')
+  return status?.state === 'working'
+    ? say('uploads.reading', { percent: Math.round((status.progress ?? 0) * 100) })
+    : say('uploads.waitingToBeRead')
 }

@@ -1,5 +1,6 @@
 import type { DetailedError, Upload } from 'tus-js-client'
 import type { JobStatus } from '@/core/messages/job'
+import { say } from '@/messages/say'
 
 /** A file on its way: first bytes to the server, then import there. */
 export interface Arrival {
@@ -67,7 +68,6 @@ export function startUpload(
 function sentenceFor(error: Error, name: string): string {
   const answer = 'originalResponse' in error ? (error as DetailedError).originalResponse : null
   if (answer && answer.getStatus() === 507) return answer.getBody()
-  if (/413|exceed|too large|max/i.test(error.message))
-    return `This file is larger than this server takes: ${name}. Split it, or save it smaller.`
-  return `The connection was lost while sending ${name}. Check that the server is running, then drop the file again; it goes on where it stopped.`
+  if (/413|exceed|too large|max/i.test(error.message)) return say('uploads.thisFileIsLarger', { name })
+  return say('uploads.theConnectionWasLost', { name })
 }

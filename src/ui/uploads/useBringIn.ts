@@ -3,6 +3,7 @@
 import { App } from 'antd'
 import { useCallback } from 'react'
 import { byName } from '@/core/lesson/fromFile'
+import { say } from '@/messages/say'
 import { useDesk } from '../lesson/context'
 import { arrivalsOfLesson } from './arrivals'
 import { isCaptionFile } from './captionFile'
@@ -20,11 +21,9 @@ export function useBringIn(): (files: File[]) => void {
       try {
         const { takeCaptions } = await import('./takeCaptions')
         const steps = takeCaptions(store, await file.text())
-        const said =
-          steps === 0
-            ? 'The steps say this already'
-            : `Now the script of ${steps === 1 ? 'one step' : `${steps} steps`}`
-        void message.success(`${file.name}: ${said}.`)
+        void message.success(
+          say(steps === 0 ? 'uploads.saidAlready' : 'uploads.nowTheScript', { name: file.name, count: steps }),
+        )
       } catch (error) {
         void message.error(`${file.name}: ${(error as Error).message}`, 8)
       }

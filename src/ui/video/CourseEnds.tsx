@@ -11,6 +11,8 @@ import {
   type End,
   type SharedSteps,
 } from '@/core/course/sharedSteps'
+import { say } from '@/messages/say'
+import { listed } from '../format'
 import { call } from '../api'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import panel from '../sheet/panel.module.css'
@@ -18,19 +20,22 @@ import styles from './video.module.css'
 
 const ENDS = {
   first: {
-    name: 'Every lesson begins with',
-    verb: 'begin',
-    where: 'the first steps',
-    added: 'What each lesson begins with now comes after that.',
+    shared: 'video.everyLessonBegins',
+    otherwise: 'video.everyLessonBeginsOtherwise',
+    select: 'video.selectTheFirst',
+    ask: 'video.askToBegin',
+    added: 'video.afterThat',
+    askToStop: 'video.noLongerBegin',
   },
   last: {
-    name: 'Every lesson ends with',
-    verb: 'end',
-    where: 'the last steps',
-    added: 'What each lesson ends with now comes before that.',
+    shared: 'video.everyLessonEnds',
+    otherwise: 'video.everyLessonEndsOtherwise',
+    select: 'video.selectTheLast',
+    ask: 'video.askToEnd',
+    added: 'video.beforeThat',
+    askToStop: 'video.noLongerEnd',
   },
 } as const
-const INSTEAD = 'It takes the place of what they share now; a lesson that has changed that keeps its own.'
 
 /** The steps that all lessons of the course begin and end with: changed in one place. */
 export function CourseEnds() {
@@ -39,8 +44,8 @@ export function CourseEnds() {
   const { data: ends } = useQuery({ queryKey: [path], queryFn: () => call<Ends>(path) })
   if (!ends) return null
   return (
-    <section className={styles.part} aria-label="Steps that all lessons share">
-      <h2 className={panel.heading}>Shared by all lessons of the course</h2>
+    <section className={styles.part} aria-label={say('video.stepsThatAllLessons')}>
+      <h2 className={panel.heading}>{say('video.sharedByAllLessons')}</h2>
       <OneEnd end="first" shared={ends.first} path={path} />
       <OneEnd end="last" shared={ends.last} path={path} />
     </section>
@@ -59,12 +64,12 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
     end,
   )
   const isSame = shared !== null && hasShared(lesson, end, shared)
-  const { name, verb, where, added } = ENDS[end]
+  const words = ENDS[end]
   const askToShare = (steps: SharedSteps) =>
     modal.confirm({
-      title: `${verb === 'begin' ? 'Begin' : 'End'} every lesson of ${course.title} with ${saySteps(steps)}?`,
-      content: `${shared ? INSTEAD : added} New lessons follow. It can be undone in each lesson.`,
-      okText: 'In all lessons',
+      title: say(words.ask, { title: course.title, count: steps.steps.length }),
+      content: say(shared ? 'video.insteadOfThat' : words.added),
+      okText: say('video.inAllLessons'),
       onOk: () => mutate({ steps, isLeft: false }),
     })
   const askToStop = () => {
@@ -73,15 +78,14 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
       asked.destroy()
     }
     const asked = modal.confirm({
-      title: `No longer ${verb} every lesson of ${course.title} with these steps?`,
-      content:
-        'They go from each lesson that has them as the course has them, which can be undone in each; or each lesson keeps them as its own.',
-      okText: 'Take them out',
+      title: say(words.askToStop, { title: course.title }),
+      content: say('video.theyGoFromEach'),
+      okText: say('video.takeThemOut'),
       onOk: () => mutate({ steps: null, isLeft: false }),
       footer: (_, { OkBtn, CancelBtn }) => (
         <>
           <CancelBtn />
-          <Button onClick={leave}>Leave them to each</Button>
+          <Button onClick={leave}>{say('video.leaveThemToEach')}</Button>
           <OkBtn />
         </>
       ),
@@ -91,14 +95,15 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
   return (
     <div className={styles.end}>
       <p className={styles.note}>
-        {name}: <b>{shared ? titlesOf(shared) : 'nothing in common'}</b>
-        {shared && !isSame && ' (otherwise in this lesson)'}
-        {!shared && count === 0 && `. Select ${where} of this lesson to share them.`}
+        {say.rich(!shared && count === 0 ? words.select : shared && !isSame ? words.otherwise : words.shared, {
+          steps: shared ? titlesOf(shared) : say('video.nothingInCommon'),
+          b: (steps) => <b>{steps}</b>,
+        })}
       </p>
       <div className={styles.buttons}>
         {canBeShared && (
           <Button size="small" loading={isPending} onClick={() => askToShare(stepsAtEnd(lesson, end, count))}>
-            {count === 1 ? 'The selected step in all lessons' : `The ${count} selected steps in all lessons`}
+            {count === 1 ? say('video.theSelectedStepIn') : say('video.theSelectedStepsIn', { count })}
           </Button>
         )}
         {shared && !isSame && (
@@ -106,12 +111,12 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
             size="small"
             onClick={() => store.getState().edit({ name: 'restore', lesson: withShared(lesson, end, shared) })}
           >
-            Here, too
+            {say('video.hereToo')}
           </Button>
         )}
         {shared && (
           <Button size="small" loading={isPending} onClick={askToStop}>
-            Share none
+            {say('video.shareNone')}
           </Button>
         )}
       </div>
@@ -137,9 +142,9 @@ function useSetEnd(end: End, shared: SharedSteps | null, path: string) {
       const lesson = isLeft ? history.lesson : followShared(history.lesson, end, shared, steps)
       if (lesson !== history.lesson) edit({ name: 'restore', lesson })
       void queries.invalidateQueries({ queryKey: [path] })
-      if (isLeft) return void message.success('Each lesson keeps them as its own.')
+      if (isLeft) return void message.success(say('video.eachLessonKeepsThem'))
       void message.success(
-        followed === 0 ? 'New lessons follow.' : `${followed} other ${followed === 1 ? 'lesson' : 'lessons'} changed.`,
+        followed === 0 ? say('video.newLessonsFollow') : say('video.othersChanged', { count: followed }),
       )
     },
     onError: (error) => void message.error(error.message),
@@ -154,5 +159,4 @@ function countAtEnd(steps: readonly string[], chosen: readonly string[], end: En
     : 0
 }
 
-const saySteps = ({ steps }: SharedSteps) => (steps.length === 1 ? 'this step' : `these ${steps.length} steps`)
-const titlesOf = ({ steps }: SharedSteps) => steps.map(({ title }) => title || 'a step without a title').join(', ')
+const titlesOf = ({ steps }: SharedSteps) => listed(steps.map(({ title }) => title || say('video.aStepWithoutA')))

@@ -3,19 +3,21 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button } from 'antd'
 import { adoptStyle, differences, styleOf, type CourseStyle, type StyleKey } from '@/core/course/courseStyle'
+import { say } from '@/messages/say'
+import { listed } from '../format'
 import { call } from '../api'
 import { useDesk, useLesson } from '../lesson/context'
 import styles from './video.module.css'
 
-const NAMES: Record<StyleKey, string> = {
-  frame: 'shape and size',
-  framing: 'pictures of another shape',
-  look: 'letters and colours',
-  edge: 'how pictures give way',
-  opening: 'the opening',
-  closing: 'the closing',
-  lengths: 'how long steps stay',
-}
+const names = (): Record<StyleKey, string> => ({
+  frame: say('video.shapeAndSize'),
+  framing: say('video.picturesOfAnotherShape'),
+  look: say('video.lettersAndColours'),
+  edge: say('video.howPicturesGiveWay'),
+  opening: say('video.theOpening'),
+  closing: say('video.theClosing'),
+  lengths: say('video.howLongStepsStay'),
+})
 
 /** Whether a lesson looks as its course does, and how the one becomes as the other. */
 export function CourseStyleNote() {
@@ -30,7 +32,7 @@ export function CourseStyleNote() {
     onSuccess: ({ followed }) => {
       void queries.invalidateQueries({ queryKey: [path] })
       void message.success(
-        followed === 0 ? 'New lessons will look like this.' : `${followed} other lessons look like this now.`,
+        followed === 0 ? say('video.newLessonsWillLook') : say('video.otherLessonsLookLike', { followed }),
       )
     },
     onError: (error) => void message.error(error.message),
@@ -38,23 +40,23 @@ export function CourseStyleNote() {
   if (style === undefined) return null
   const different = style && differences(lesson, style)
   return (
-    <section className={styles.part} aria-label="This lesson and its course">
+    <section className={styles.part} aria-label={say('video.thisLessonAndIts')}>
       <p className={styles.note}>
         {!different
-          ? `The course ${course.title} says nothing of this yet.`
+          ? say('video.theCourseSaysNothing', { title: course.title })
           : different.length === 0
-            ? `As in the whole course ${course.title}.`
-            : `Differs from the course: ${different.map((key) => NAMES[key]).join(', ')}.`}
+            ? say('video.asInTheWhole', { title: course.title })
+            : say('video.differs', { what: listed(different.map((key) => names()[key])) })}
       </p>
       {different?.length !== 0 && (
         <div className={styles.buttons}>
           {style && (
             <Button size="small" onClick={() => store.getState().edit(...adoptStyle(style))}>
-              As in the course
+              {say('video.asInTheCourse')}
             </Button>
           )}
           <Button size="small" loading={isPending} onClick={() => mutate()}>
-            So in the whole course
+            {say('video.soInTheWhole')}
           </Button>
         </div>
       )}

@@ -2,18 +2,19 @@
 
 import { Select, Slider } from 'antd'
 import type { Framing } from '@/core/lesson/framing'
+import { say } from '@/messages/say'
 import { useLesson } from '../lesson/context'
 import panel from '../sheet/panel.module.css'
 import styles from './video.module.css'
 
 type Choice = 'lesson' | 'plain' | 'blurred' | 'colour' | 'fill'
 
-const LABELS: Record<Exclude<Choice, 'lesson'>, string> = {
-  plain: 'all of it, on plain ground',
-  blurred: 'all of it, on itself, blurred',
-  colour: 'all of it, on a colour',
-  fill: 'filling the frame, cut off at its sides',
-}
+const labels = (): Record<Exclude<Choice, 'lesson'>, string> => ({
+  plain: say('video.allOfItOn'),
+  blurred: say('video.allOfItOnItself'),
+  colour: say('video.allOfItOnA'),
+  fill: say('video.fillingTheFrameCut'),
+})
 
 const choiceOf = ({ way, ground }: Framing): Exclude<Choice, 'lesson'> =>
   way === 'fill' ? 'fill' : ground === 'plain' || ground === 'blurred' ? ground : 'colour'
@@ -31,7 +32,7 @@ export function FramingSettings({
     <FramingFields
       framing={framing}
       usual={usual}
-      extra={{ value: 'lesson', label: `as all: ${LABELS[choiceOf(usual)]}` }}
+      extra={{ value: 'lesson', label: say('video.asAll', { usual: labels()[choiceOf(usual)] }) }}
       onChange={onChange}
     />
   )
@@ -58,22 +59,22 @@ function FramingFields({ framing, usual, extra, onChange }: FramingFieldsProps) 
     else if (choice === 'fill') set({ way: 'fill' })
     else set({ way: 'whole', ground: choice === 'colour' ? '#4a5a6a' : choice })
   }
-  const own = Object.entries(LABELS).map(([value, label]) => ({ value: value as Choice, label }))
+  const own = Object.entries(labels()).map(([value, label]) => ({ value: value as Choice, label }))
   return (
     <div className={panel.fields}>
-      <span>Stands</span>
+      <span>{say('video.stands')}</span>
       <Select<Choice>
-        aria-label="How a picture of another shape stands in the frame"
+        aria-label={say('video.howAPictureOf')}
         value={framing ? choiceOf(framing) : 'lesson'}
         options={extra ? [extra, ...own] : own}
         onChange={choose}
       />
       {framing && choiceOf(framing) === 'colour' && (
         <>
-          <span>Ground</span>
+          <span>{say('video.ground')}</span>
           <input
             type="color"
-            aria-label="Colour of the ground"
+            aria-label={say('video.colourOfTheGround')}
             value={framing.ground}
             onChange={({ target }) => set({ ground: target.value })}
           />
@@ -81,14 +82,14 @@ function FramingFields({ framing, usual, extra, onChange }: FramingFieldsProps) 
       )}
       {framing && (
         <>
-          <span>{framing.way === 'fill' ? 'Seen' : 'Place'}</span>
+          <span>{framing.way === 'fill' ? say('video.seen') : say('video.place')}</span>
           <span className={styles.middle}>
-            <small>left</small>
+            <small>{say('video.left')}</small>
             <Middle name="Left to right" value={now.middle.x} onChange={(x) => set({ middle: { ...now.middle, x } })} />
-            <small>right</small>
-            <small>top</small>
+            <small>{say('video.right')}</small>
+            <small>{say('video.top')}</small>
             <Middle name="Top to bottom" value={now.middle.y} onChange={(y) => set({ middle: { ...now.middle, y } })} />
-            <small>bottom</small>
+            <small>{say('video.bottom')}</small>
           </span>
         </>
       )}

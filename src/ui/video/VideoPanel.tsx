@@ -4,9 +4,10 @@ import { Select } from 'antd'
 import { FRAME_LINES, FRAME_RATES, FRAME_SHAPES, type FrameSettings } from '@/core/lesson/framing'
 import { EDGE_KINDS, type Edge } from '@/core/lesson/layers'
 import { frameOf, rasterSize } from '@/core/picture/frame'
+import { say } from '@/messages/say'
 import { CaptionLookSettings } from '../captions/CaptionLookSettings'
 import { useDesk, useLesson } from '../lesson/context'
-import { EDGE_NAMES, EdgeLength, EndsSettings } from '../over/EdgeSettings'
+import { edgeNames, EdgeLength, EndsSettings } from '../over/EdgeSettings'
 import { LookSettings } from '../over/LookSettings'
 import panel from '../sheet/panel.module.css'
 import { CourseEnds } from './CourseEnds'
@@ -21,24 +22,24 @@ export function VideoPanel() {
   return (
     <>
       <section className={styles.part}>
-        <h2 className={panel.heading}>Shape of the video</h2>
+        <h2 className={panel.heading}>{say('video.shapeOfTheVideo')}</h2>
         <FrameFields />
       </section>
       <section className={styles.part}>
-        <h2 className={panel.heading}>Pictures of another shape</h2>
+        <h2 className={panel.heading}>{say('video.anotherShapeHeading')}</h2>
         <UsualFramingSettings onChange={(framing) => edit({ name: 'setLessonFraming', framing })} />
       </section>
       <section className={styles.part}>
-        <h2 className={panel.heading}>From picture to picture</h2>
+        <h2 className={panel.heading}>{say('video.fromPictureToPicture')}</h2>
         <UsualEdge />
         <EndsSettings />
       </section>
       <section className={styles.part}>
-        <h2 className={panel.heading}>Words and pointers over pictures</h2>
+        <h2 className={panel.heading}>{say('video.wordsAndPointersOver')}</h2>
         <LookSettings />
       </section>
       <section className={styles.part}>
-        <h2 className={panel.heading}>Captions in the picture</h2>
+        <h2 className={panel.heading}>{say('video.captionsInThePicture')}</h2>
         <CaptionLookSettings />
       </section>
       <CourseStyleNote />
@@ -47,12 +48,12 @@ export function VideoPanel() {
   )
 }
 
-const SHAPE_NAMES: Record<FrameSettings['shape'], string> = {
-  '16:9': 'wide',
-  '4:3': 'classic slides',
-  '1:1': 'square',
-  '9:16': 'upright, for phones',
-}
+const shapeNames = (): Record<FrameSettings['shape'], string> => ({
+  '16:9': say('video.wide'),
+  '4:3': say('video.classicSlides'),
+  '1:1': say('video.square'),
+  '9:16': say('video.uprightForPhones'),
+})
 
 function FrameFields() {
   const { store } = useDesk()
@@ -62,14 +63,14 @@ function FrameFields() {
   const { width, height } = rasterSize(frameOf(frame))
   return (
     <>
-      <div className={styles.shapes} role="group" aria-label="Shape of the video">
+      <div className={styles.shapes} role="group" aria-label={say('video.shapeOfTheVideo')}>
         {FRAME_SHAPES.map((shape) => {
           const { width, height } = frameOf({ ...frame, shape })
           return (
             <button
               key={shape}
               aria-pressed={shape === frame.shape}
-              aria-label={`${shape.replace(':', ' : ')}, ${SHAPE_NAMES[shape]}`}
+              aria-label={`${shape.replace(':', ' : ')}, ${shapeNames()[shape]}`}
               onClick={() => set({ shape })}
             >
               <i style={{ width: width / 60, height: height / 60 }} />
@@ -78,22 +79,20 @@ function FrameFields() {
           )
         })}
       </div>
-      <p className={styles.note}>
-        {SHAPE_NAMES[frame.shape]}; {width} × {height} pixels
-      </p>
+      <p className={styles.note}>{say('video.pixels', { shape: shapeNames()[frame.shape], width, height })}</p>
       <div className={panel.fields}>
-        <span>Lines</span>
+        <span>{say('video.lines')}</span>
         <Select
-          aria-label="Lines of the shorter side"
+          aria-label={say('video.linesOfTheShorter')}
           value={frame.lines}
-          options={FRAME_LINES.map((lines) => ({ value: lines, label: LINE_NAMES[lines] }))}
+          options={FRAME_LINES.map((lines) => ({ value: lines, label: lineNames()[lines] }))}
           onChange={(lines) => set({ lines })}
         />
-        <span>Rate</span>
+        <span>{say('video.rate')}</span>
         <Select
-          aria-label="Pictures a second"
+          aria-label={say('video.picturesASecond')}
           value={frame.rate}
-          options={FRAME_RATES.map((rate) => ({ value: rate, label: `${rate} pictures a second` }))}
+          options={FRAME_RATES.map((rate) => ({ value: rate, label: say('video.ratePictures', { rate }) }))}
           onChange={(rate) => set({ rate })}
         />
       </div>
@@ -101,12 +100,12 @@ function FrameFields() {
   )
 }
 
-const LINE_NAMES: Record<FrameSettings['lines'], string> = {
-  720: '720, small',
-  1080: '1080, usual',
-  1440: '1440, fine',
-  2160: '2160, finest; takes four times as long',
-}
+const lineNames = (): Record<FrameSettings['lines'], string> => ({
+  720: say('video.lines720'),
+  1080: say('video.lines1080'),
+  1440: say('video.lines1440'),
+  2160: say('video.lines2160'),
+})
 
 /** How pictures give way to each other, where a step says nothing else. */
 function UsualEdge() {
@@ -115,11 +114,11 @@ function UsualEdge() {
   const set = (next: Edge) => store.getState().edit({ name: 'setLessonEdge', edge: next })
   return (
     <div className={panel.fields}>
-      <span>Give way</span>
+      <span>{say('video.giveWay')}</span>
       <Select
-        aria-label="How pictures give way to each other"
+        aria-label={say('video.howPicturesGiveWayTo')}
         value={edge.kind}
-        options={EDGE_KINDS.map((kind) => ({ value: kind, label: EDGE_NAMES[kind] }))}
+        options={EDGE_KINDS.map((kind) => ({ value: kind, label: edgeNames()[kind] }))}
         onChange={(kind) => set({ ...edge, kind })}
       />
       <EdgeLength edge={edge} onChange={set} />

@@ -1,6 +1,8 @@
 import { nanoid } from 'nanoid'
 import type { Anchor, Lesson, Mark, SoundCue } from '@/core/lesson/document'
 import { hears, stepHearing } from '@/core/lesson/marks'
+import { say } from '@/messages/say'
+import { decimal } from '../format'
 import type { LessonState, WordPlace } from '../lesson/lessonStore'
 import { wordsOfStep } from './caret'
 
@@ -53,32 +55,34 @@ export function wordAtMark(state: LessonState, id: string): (WordPlace & { text:
 export function sayMark(state: LessonState, id: string): string | null {
   const word = wordAtMark(state, id)
   if (!word) return null
-  return word.text ? `“${word.text}”` : 'a place in the voice'
+  return word.text ? `“${word.text}”` : say('words.aPlaceInThe')
 }
 
-export function sayAnchor(state: LessonState, { anchor }: SoundCue): string {
+function sayAnchor(state: LessonState, { anchor }: SoundCue): string {
   const { lesson } = state.history
   switch (anchor.kind) {
     case 'step':
       return stepName(lesson, anchor.step)
     case 'mark':
-      return sayMark(state, anchor.mark) ?? 'words that are gone'
+      return sayMark(state, anchor.mark) ?? say('words.wordsThatAreGone')
     case 'sound':
       return titleOf(lesson, lesson.sounds.find(({ id }) => id === anchor.sound)?.media)
   }
 }
 
-/** How far from what it hangs on, to be followed by what that is. */
-export function sayOffset({ anchor: { offset, kind } }: SoundCue): string {
-  const place = kind === 'step' ? 'the start of' : ''
-  if (Math.abs(offset) < 0.005) return `at ${place}`.trim()
-  return `${Math.abs(offset).toFixed(1)} s ${offset > 0 ? 'after' : 'before'} ${place}`.trim()
+/** Where a sound is: on what it hangs, and how far from that. */
+export function sayPlace(state: LessonState, cue: SoundCue): string {
+  const { offset, kind } = cue.anchor
+  const anchor = sayAnchor(state, cue)
+  const place = kind === 'step' ? say('words.theStartOf', { step: anchor }) : anchor
+  if (Math.abs(offset) < 0.005) return say('words.at', { place })
+  return say(offset > 0 ? 'words.after' : 'words.before', { time: decimal(Math.abs(offset)), place })
 }
 
 function stepName(lesson: Lesson, step: string): string {
   const index = lesson.steps.findIndex(({ id }) => id === step)
-  return index < 0 ? 'a step that is gone' : `step ${index + 1}`
+  return index < 0 ? say('words.aStepThatIs') : say('words.step', { number: index + 1 })
 }
 
 export const titleOf = (lesson: Lesson, media: string | undefined): string =>
-  lesson.shelf.find((item) => item.media === media)?.title ?? 'a sound that is gone'
+  lesson.shelf.find((item) => item.media === media)?.title ?? say('words.aSoundThatIs')

@@ -3,6 +3,7 @@ import type { Nudge } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { nudgeAt } from '@/core/bed/nudges'
 import { clamp, type Decibels, type Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { timelineOf, type LessonState } from '../lesson/lessonStore'
 
 /** The music goes over to its other level in a step within this time. */
@@ -19,9 +20,8 @@ export function bedInStep(state: LessonState, by: Decibels): Edit[] | string {
   const timeline = timelineOf(state.history.lesson)
   const index = timeline.steps.findIndex(({ step }) => step.id === state.caret?.step)
   const span = timeline.steps[index]
-  if (!span) return 'Select the step first in which the music is to change.'
-  if (!timeline.beds.some(({ start, end }) => start < span.end && end > span.start))
-    return 'There is no music under this step.'
+  if (!span) return say('words.selectTheStepFirst')
+  if (!timeline.beds.some(({ start, end }) => start < span.end && end > span.start)) return say('words.thereIsNoMusic')
   const inside = timeline.nudges.filter(({ at }) => at > span.start + 1e-6 && at < span.end - 1e-6)
   if (inside.length > 0)
     return [{ name: 'setNudges', nudges: inside.map(({ nudge }) => ({ ...nudge, gain: bounded(nudge.gain + by) })) }]

@@ -14,6 +14,7 @@ import {
   type WordRange,
 } from '@/core/narration/words/wordRange'
 import { heardWords } from '@/core/narration/words/alignments'
+import { say } from '@/messages/say'
 import { timelineOf, type Caret, type LessonState, type WordPlace } from '../lesson/lessonStore'
 import { passagesOf, speechIn } from './usePhrases'
 
@@ -127,8 +128,8 @@ export function breakAtCaret(state: LessonState): Edit | string {
   const { caret } = state
   const words = caret ? wordsOfStep(state, caret.step) : []
   const word = caret && words[caret.word]
-  if (!caret || !word) return 'Put the caret between two words first: click on a word, or use the arrow keys.'
-  if (caret.word === 0) return 'The caret stands before the first word: the step begins here already.'
+  if (!caret || !word) return say('words.putTheCaretBetween')
+  if (caret.word === 0) return say('words.theCaretStandsBefore')
   const place = cutBefore(words, caret.word, analysisOf(state, caret.step))!
   return {
     name: 'breakStep',
@@ -148,7 +149,7 @@ const SNAP = 0.7
 export function breakAtTime(state: LessonState, time: number): Edit | string {
   const span = timelineOf(state.history.lesson).steps.find(({ start, end }) => start <= time && time < end)
   const words = span ? wordsOfStep(state, span.step.id) : []
-  if (!span || words.length < 2) return 'Nothing is said here that could be parted.'
+  if (!span || words.length < 2) return say('words.nothingIsSaidHere')
   let best = 1
   let least = Infinity
   for (let i = 1; i < words.length; i++) {
@@ -216,9 +217,9 @@ export function pauseAtCaret(state: LessonState, by: number): Edit | string {
   const { caret } = state
   const words = caret ? wordsOfStep(state, caret.step) : []
   const [before, word] = caret ? [words[caret.word - 1], words[caret.word]] : []
-  if (!caret || !word) return 'Put the caret before the word that is to come later or earlier.'
-  if (by > 0) return pauseBefore(state, caret.step, caret.word, by) ?? 'Nothing is said here.'
-  const none = 'There is no pause before this word that could be shorter.'
+  if (!caret || !word) return say('words.putTheCaretBefore')
+  if (by > 0) return pauseBefore(state, caret.step, caret.word, by) ?? say('words.nothingIsSaid')
+  const none = say('words.thereIsNoPause')
   const passage = stepOf(state, caret.step)?.passages.find(({ id }) => id === word.passage)
   if (!before || !passage) return none
   if (before.passage !== word.passage) {

@@ -1,6 +1,7 @@
 import type { Picture, Step } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import type { Loose } from '@/core/lesson/timeline'
+import { say } from '@/messages/say'
 import type { LessonState } from '../lesson/lessonStore'
 import { anchorAtCaret, markAtCaret, titleOf } from './anchors'
 import { layerTitle } from '../over/layerNames'
@@ -13,13 +14,13 @@ export function sayLoose({ history: { lesson } }: LessonState, loose: Loose): st
     case 'bed':
       return `“${titleOf(lesson, loose.cue.media)}”`
     case 'nudge':
-      return 'A point of the music’s gain'
+      return say('words.aPointOfThe')
     case 'picture':
-      return 'A further picture'
+      return say('words.aFurtherPicture')
     case 'layer':
       return layerTitle(loose.layer)
     case 'pin':
-      return 'A pinned moment of the recording'
+      return say('words.aPinnedMomentOf')
   }
 }
 

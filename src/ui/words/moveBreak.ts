@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid'
 import { applyEdit, type Edit } from '@/core/lesson/edits'
 import { cutBefore } from '@/core/narration/words/cutPlaces'
+import { say } from '@/messages/say'
 import type { LessonState, WordPlace } from '../lesson/lessonStore'
 import { breakAtCaret, wordsOfStep } from './caret'
 
@@ -16,16 +17,16 @@ export function moveBreak(state: LessonState, step: string, to: WordPlace): Edit
   const { lesson } = state.history
   const index = lesson.steps.findIndex(({ id }) => id === step)
   const [own, next] = [lesson.steps[index], lesson.steps[index + 1]]
-  if (!own || next?.id !== to.step) return 'A break is moved within its two steps. Join or break the others first.'
+  if (!own || next?.id !== to.step) return say('words.aBreakIsMoved')
   const words = wordsOfStep(state, next.id)
   const place = cutBefore(words, to.word, mediaAnalysis(state, next.id))
   const word = words[to.word]
   const media = next.passages.find(({ id }) => id === place?.passage)?.media
-  if (!place || !word || to.word === 0) return 'The break is there already.'
+  if (!place || !word || to.word === 0) return say('words.theBreakIsThere')
   const join: Edit = { name: 'joinStep', step: next.id }
   const joined = applyEdit(lesson, join).steps[index]!
   const passage = joined.passages.find((one) => one.media === media && place.at > one.from && place.at <= one.to)
-  if (!passage) return 'The break is there already.'
+  if (!passage) return say('words.theBreakIsThere')
   const before = own.script.trim() ? own.script.trim().length + 1 : 0
   const leading = next.script.length - next.script.trimStart().length
   const scriptAt = before + word.script.from - leading

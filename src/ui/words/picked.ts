@@ -2,6 +2,7 @@ import type { Lesson } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import type { Loose } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { timelineOf, type LessonState, type Picked, type WordPlace } from '../lesson/lessonStore'
 import { wordAtMark } from './anchors'
 import { moveCaret } from './caret'
@@ -44,21 +45,19 @@ export function thingPicked(lesson: Lesson, picked: Picked | null): Thing | null
 /** The edits that hang it on a word; a sentence where it can't hang there. */
 export function hangOn(state: LessonState, thing: Thing, place: WordPlace): Edit[] | string {
   if (thing.kind === 'picture' && (place.step !== thing.step.id || place.word === 0))
-    return 'A further picture changes at a word of its own step, after the first one. Start a new step for another place.'
+    return say('words.aFurtherPictureChanges')
   if (thing.kind === 'layer') return hangLayer(state, thing, place)
   // Music at the first word of a step begins with the step.
   if (thing.kind === 'bed' && place.word === 0)
     return [{ name: 'setBed', cue: { ...thing.cue, begins: { kind: 'step', step: place.step } } }]
-  return hangAnew({ ...state, caret: place }, thing) ?? 'Nothing is said there that it could hang on.'
+  return hangAnew({ ...state, caret: place }, thing) ?? say('words.nothingIsSaidThere')
 }
 
 /** A layer begins with a word of its own step, or with the step. */
 function hangLayer(state: LessonState, { step, layer, ...thing }: Extract<Thing, { kind: 'layer' }>, place: WordPlace) {
-  if (place.step !== step.id) return 'It lies over the picture of its own step. Copy it to have it over another one.'
+  if (place.step !== step.id) return say('words.itLiesOverThe')
   if (place.word === 0) return [{ name: 'setLayer', step: step.id, layer: { ...layer, from: null } } as const]
-  return (
-    hangAnew({ ...state, caret: place }, { ...thing, step, layer }) ?? 'Nothing is said there that it could hang on.'
-  )
+  return hangAnew({ ...state, caret: place }, { ...thing, step, layer }) ?? say('words.nothingIsSaidThere')
 }
 
 /** One push of an arrow key moves a sound by this much. */
@@ -73,7 +72,7 @@ export function moveThing(state: LessonState, thing: Thing, by: 1 | -1, unit: 'm
   }
   const now = placeOf(state, thing)
   const next = now && moveCaret({ ...state, caret: now }, by)
-  if (!next) return 'There is no word further on that it could hang on.'
+  if (!next) return say('words.thereIsNoWord')
   return hangOn(state, thing, next)
 }
 

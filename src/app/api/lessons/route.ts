@@ -20,6 +20,7 @@ import { courseStyle } from '@/db/courseStyles'
 import { createLesson } from '@/db/lessons'
 import { summaries } from '@/db/summaries'
 import { mediaStore } from '@/jobs/places'
+import { say } from '@/messages/say'
 import { LESSON_BODY, readJson, route } from '../answer'
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
@@ -102,6 +103,6 @@ async function spokenIn(
 }
 
 function speechOf(analysis: Analysis | null) {
-  if (!analysis) throw new UserError('One of the files has no sound in it. Take it out, then make the lesson again.')
+  if (!analysis) throw new UserError(say('server.fileWithoutSound'))
   return takeSpeech(analysis)
 }

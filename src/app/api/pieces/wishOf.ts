@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { wishSchema, type Wish } from '@/core/compose/wish'
 import { parseStorableJson } from '@/core/text'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 
 const querySchema = z.object({ wish: z.string().transform(parseStorableJson).pipe(wishSchema) })
 
@@ -10,6 +11,6 @@ export function wishOf(request: Request): Wish {
   try {
     return querySchema.parse(Object.fromEntries(new URL(request.url).searchParams)).wish
   } catch (error) {
-    throw new UserError('This does not say what piece is wanted. Reload the page.', { cause: error })
+    throw new UserError(say('server.wishNotUnderstood'), { cause: error })
   }
 }

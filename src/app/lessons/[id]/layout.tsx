@@ -2,6 +2,7 @@ import { notFound } from 'next/navigation'
 import type { Metadata } from 'next'
 import type { ReactNode } from 'react'
 import { findLessonRow, isReadable, lessonTitle } from '@/db/lessons'
+import { say } from '@/messages/say'
 import { LessonDesk } from '@/ui/lesson/LessonDesk'
 import { UnreadableLesson } from '@/ui/lesson/UnreadableLesson'
 
@@ -10,7 +11,7 @@ export const dynamic = 'force-dynamic'
 /** A tab of the browser says which lesson it shows, and which view of it. */
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }): Promise<Metadata> {
   const title = await lessonTitle((await params).id)
-  return { title: { default: `Sheet: ${title}`, template: `%s: ${title} · Yarn Step` } }
+  return { title: { default: say('pages.sheetOf', { title }), template: `%s: ${title} · Yarn Step` } }
 }
 
 /** All views of a lesson share one open document and one player. */

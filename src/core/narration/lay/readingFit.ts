@@ -1,6 +1,7 @@
 import type { JobResult } from '@/core/messages/job'
 import { readScript } from '@/core/narration/words/script'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 
 /** How much of a script was found in a recording, and how much of the recording says something else. */
 export interface ReadingFit {
@@ -21,6 +22,5 @@ const FITS_FROM = 0.5
 /** What an author should know before a recording is laid over this script; null where it fits. */
 export function misfit({ sentences, said, besides }: ReadingFit): string | null {
   if (said >= sentences * FITS_FROM) return null
-  const part = said === 0 ? 'Nothing' : `Only ${said} of the ${sentences} sentences`
-  return `${part} of the script was found in this recording; for ${Math.round(besides)} s it says something else. It may be another recording, another script, or in another language.`
+  return say('narration.misfit', { said, sentences, besides: Math.round(besides) })
 }

@@ -1,5 +1,7 @@
 import { cutText } from '@/core/text'
 import { UserError } from '@/core/userError'
+import { listed } from '@/messages/numbers'
+import { say } from '@/messages/say'
 import { missingFonts } from './fonts'
 import { readOdp } from './odp'
 import { drawDeck } from './office'
@@ -28,7 +30,7 @@ export async function importDeck(
   const read = READERS[extension]
   if (!read) return { pages: (await importPdf(path, name, folder, true, options)).map(withoutNotes), note: null }
   const show = await read(path).catch((error: Error) => {
-    throw new UserError(`This deck is damaged or incomplete: ${name}. Save it again, then bring it in.`, {
+    throw new UserError(say('imports.thisDeckIsDamaged', { name }), {
       cause: error,
     })
   })
@@ -36,14 +38,12 @@ export async function importDeck(
   const pages = await importPdf(drawn, name, folder, false, options)
   // Where the slides were counted otherwise than they were drawn, nobody knows whose the notes are.
   const isMatched = show.slides.length === pages.length
-  const notes = [isMatched ? null : NOT_MATCHED, fontNote(await missingFonts(show.fonts))]
+  const notes = [isMatched ? null : say('imports.notesNotMatched'), fontNote(await missingFonts(show.fonts))]
   return {
     pages: isMatched ? pages.map((page, i) => withNotes(page, show.slides[i]!)) : pages.map(withoutNotes),
     note: notes.filter(Boolean).join(' ') || null,
   }
 }
-
-const NOT_MATCHED = 'The notes of this deck could not be told apart by slide, and are left out.'
 
 const withoutNotes = (page: PdfPage): DeckPage => ({ ...page, notes: '', isHidden: false })
 
@@ -55,6 +55,4 @@ const withNotes = (page: PdfPage, { title, notes, isHidden }: SlideShow['slides'
 })
 
 const fontNote = (missing: readonly string[]) =>
-  missing.length === 0
-    ? null
-    : `Letters that are not installed here were replaced: ${missing.slice(0, 5).join(', ')}. If the slides look different, save them as PDF and bring that in.`
+  missing.length === 0 ? null : say('imports.fontsReplaced', { fonts: listed(missing.slice(0, 5)) })

@@ -2,6 +2,7 @@ import { copyFile, mkdir, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import { sentenceFor } from '../../ffmpeg'
 import { CODING_MEMORY, ProgramError, runProgram } from '../../process'
 import { exists, PARTS } from '../../store/store'
@@ -46,10 +47,7 @@ export async function drawDeck(
     if (!(error instanceof ProgramError)) throw error
   }
   const drawn = join(job, 'deck.pdf')
-  if (!(await exists(drawn)))
-    throw new UserError(
-      `These slides could not be drawn: ${name}. Save them as PDF in the program they were made with, and bring that in.`,
-    )
+  if (!(await exists(drawn))) throw new UserError(say('imports.theseSlidesCouldNot', { name }))
   const out = join(folder, PARTS.drawn)
   await rename(drawn, out)
   await rm(job, { recursive: true, force: true })

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { cutText, storableText } from '@/core/text'
 import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
 import { sentenceFor } from '../../ffmpeg'
 import { inParallel } from '../../inParallel'
 import { ProgramError, runProgram } from '../../process'
@@ -37,8 +38,7 @@ export async function importPdf(
   await inParallel(
     Array.from({ length: count }, (_, i) => i + 1),
     async (page) => {
-      if (performance.now() - begun > LIMIT * 1000)
-        throw new UserError(`Drawing this deck takes too long: ${name}. Split it into files with fewer pages.`)
+      if (performance.now() - begun > LIMIT * 1000) throw new UserError(say('imports.drawingThisDeckTakes', { name }))
       const raw = await rasterPage(path, name, folder, page, PAGE_PIXELS, signal)
       dark[page - 1] = (await makePage(pictureIn(raw), folder, page)).isDark
       await rm(raw)
@@ -55,9 +55,9 @@ export async function importPdf(
 async function countPages(path: string, name: string): Promise<number> {
   const output = await readable(name, () => runProgram('pdfinfo', [path], { limit: 60 }))
   const count = Number(/^Pages:\s+(\d+)/m.exec(output.toString('utf8'))?.[1] ?? 0)
-  if (count === 0) throw new UserError(`There are no pages in this file: ${name}.`)
+  if (count === 0) throw new UserError(say('imports.thereAreNoPages', { name }))
   if (count > MOST_PAGES) {
-    throw new UserError(`This deck has ${count} pages: ${name}. Split it into files of at most ${MOST_PAGES} pages.`)
+    throw new UserError(say('imports.tooManyPages', { count, name, most: MOST_PAGES }))
   }
   return count
 }
@@ -90,14 +90,11 @@ async function readable<T>(name: string, work: () => Promise<T>): Promise<T> {
   } catch (error) {
     if (!(error instanceof ProgramError)) throw error
     if (/password/i.test(error.messages)) {
-      throw new UserError(`This PDF is locked with a password: ${name}. Save it without one, then bring it in.`, {
+      throw new UserError(say('imports.thisPdfIsLocked', { name }), {
         cause: error,
       })
     }
-    const sentence =
-      error.reason === 'program'
-        ? `This PDF is damaged or incomplete: ${name}. Save it again, then bring it in.`
-        : sentenceFor(error, name)
+    const sentence = error.reason === 'program' ? say('imports.thisPdfIsDamaged', { name }) : sentenceFor(error, name)
     throw new UserError(sentence, { cause: error })
   }
 }

@@ -4,11 +4,13 @@ import { Input, Modal } from 'antd'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { findWords } from '@/core/narration/words/findWords'
 import type { Step } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { shownKeys } from '../../keys'
 import { useDesk, useLesson } from '../../lesson/context'
 import { isApple } from '../../system'
-import { ACTIONS, actionsNamed, GROUPS, type Action, type ActionId, type SheetActions } from './actions'
+import { ACTIONS, actionsNamed, actionTitle, isCalled, type Action, type ActionId, type SheetActions } from './actions'
 import { keysOf, useKeyChoices } from './keyChoices'
+import { goToSetting, SETTINGS } from './settings'
 import { caretTime } from '../../words/caret'
 import styles from './keys.module.css'
 
@@ -39,6 +41,7 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
     return [
       ...actionCommands(sought, actions, (action) => keysOf(action, chosen)[0]),
       ...stepCommands(sought, steps, go),
+      ...settingCommands(sought),
       ...wordCommands(sought, steps, go),
     ]
   }, [sought, steps, actions, chosen, store, player])
@@ -55,15 +58,15 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
     command.run()
   }
   return (
-    <Modal open title="What do you want to do?" footer={null} onCancel={onClose} width={620} style={{ top: 60 }}>
+    <Modal open title={say('actions.whatDoYouWant')} footer={null} onCancel={onClose} width={620} style={{ top: 60 }}>
       <Input
         autoFocus
         role="combobox"
         aria-expanded
         aria-controls="commands"
         aria-activedescendant={commands[now] && `command-${now}`}
-        aria-label="What do you want to do?"
-        placeholder="quieter music, split, words of the lesson, a step’s title or number"
+        aria-label={say('actions.whatDoYouWant')}
+        placeholder={say('actions.quieterMusicSplitWords')}
         value={sought}
         onChange={(event) => {
           setSought(event.target.value)
@@ -79,7 +82,7 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
           if (event.key === 'Enter') run(commands[now])
         }}
       />
-      <ul className={styles.results} role="listbox" id="commands" aria-label="What was found" ref={list}>
+      <ul className={styles.results} role="listbox" id="commands" aria-label={say('actions.whatWasFound')} ref={list}>
         {commands.map((command, i) => (
           <li
             key={command.key}
@@ -95,9 +98,7 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
           </li>
         ))}
       </ul>
-      {commands.length === 0 && (
-        <p role="status">Nothing is called so. Try another word: what you want to change, or what is said there.</p>
-      )}
+      {commands.length === 0 && <p role="status">{say('actions.nothingIsCalledSo')}</p>}
     </Modal>
   )
 }
@@ -112,11 +113,22 @@ const actionCommands = (
     ACTIONS.filter(({ id }) => id !== 'commands'),
   ).map((action) => ({
     key: action.id,
-    title: action.title,
-    kind: GROUPS[action.group],
+    title: actionTitle(action),
+    kind: say(`actionGroups.${action.group}`),
     keys: shownKey(action),
     run: actions[action.id as ActionId],
   }))
+
+/** Nobody looks through all of them: they are told when they are called. */
+const settingCommands = (sought: string): Command[] =>
+  sought.trim() === ''
+    ? []
+    : SETTINGS.filter(({ id, name }) => isCalled(sought, `${name()} ${say(`settingWords.${id}`)}`)).map((setting) => ({
+        key: `setting ${setting.id}`,
+        title: setting.name(),
+        kind: say('actions.goToTheSetting'),
+        run: () => goToSetting(setting),
+      }))
 
 function stepCommands(sought: string, steps: readonly Step[], go: (step: string, word: number) => void): Command[] {
   const wanted = sought.trim().toLocaleLowerCase()
@@ -128,7 +140,7 @@ function stepCommands(sought: string, steps: readonly Step[], go: (step: string,
     .map(({ id, title, number }) => ({
       key: `step ${id}`,
       title: `${number}. ${title}`,
-      kind: 'go to the step',
+      kind: say('actions.goToTheStep'),
       run: () => go(id, 0),
     }))
 }
@@ -144,8 +156,8 @@ function wordCommands(sought: string, steps: readonly Step[], go: (step: string,
       const index = steps.findIndex(({ id }) => id === step)
       return {
         key: `word ${step} ${word}`,
-        title: `“${sought.trim()}” in step ${index + 1}, ${steps[index]!.title}`,
-        kind: 'go to the words',
+        title: say('actions.inStep', { sought: sought.trim(), number: index + 1, title: steps[index]!.title }),
+        kind: say('actions.goToTheWords'),
         run: () => go(step, Math.max(0, word)),
       }
     })

@@ -2,9 +2,10 @@
 
 import { Button, Modal } from 'antd'
 import { useEffect, useEffectEvent, useState } from 'react'
+import { say } from '@/messages/say'
 import { chordOf, shownKeys } from '../../keys'
 import { isApple } from '../../system'
-import { ACTIONS, GROUPS, type Action, type ActionGroup, type ActionId } from './actions'
+import { ACTION_GROUPS, ACTIONS, actionTitle, type Action, type ActionGroup, type ActionId } from './actions'
 import { keysOf, useKeyChoices } from './keyChoices'
 import styles from './keys.module.css'
 
@@ -18,7 +19,7 @@ export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void 
   })
   return (
     <Modal
-      title="Keys of the sheet"
+      title={say('actions.keysOfTheSheet')}
       open={open}
       onCancel={onClose}
       width={900}
@@ -27,17 +28,15 @@ export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void 
       footer={
         Object.keys(chosen).length > 0 && (
           <Button size="small" onClick={reset}>
-            Back to the usual keys
+            {say('actions.backToTheUsual')}
           </Button>
         )
       }
     >
-      <p className={styles.hint}>
-        Press a key here to change it: then strike the one you want. It is kept in this browser.
-      </p>
+      <p className={styles.hint}>{say('actions.pressAKeyHere')}</p>
       <div className={styles.keys}>
-        {Object.entries(GROUPS).map(([group, title]) => (
-          <KeyGroup key={group} group={group as ActionGroup} title={title} asked={asked} onAsk={setAsked} />
+        {ACTION_GROUPS.map((group) => (
+          <KeyGroup key={group} group={group} asked={asked} onAsk={setAsked} />
         ))}
       </div>
     </Modal>
@@ -46,33 +45,32 @@ export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void 
 
 interface KeyGroupProps {
   group: ActionGroup
-  title: string
   asked: ActionId | null
   onAsk: (action: ActionId) => void
 }
 
-function KeyGroup({ group, title, asked, onAsk }: KeyGroupProps) {
+function KeyGroup({ group, asked, onAsk }: KeyGroupProps) {
   const chosen = useKeyChoices((state) => state.chosen)
   return (
     <section>
-      <h3>{title}</h3>
+      <h3>{say(`actionGroups.${group}`)}</h3>
       <dl>
         {ACTIONS.filter((action) => action.group === group).map((action: Action) => {
           const [key] = keysOf(action, chosen)
           const id = action.id as ActionId
-          const shown = asked === id ? 'Strike it…' : key ? shownKeys(key, isApple()) : 'none'
+          const shown = asked === id ? say('actions.strikeIt') : key ? shownKeys(key, isApple()) : say('actions.noKey')
           return (
             <div key={id}>
               <dt>
                 <button
-                  aria-label={`${action.title}: ${shown}`}
+                  aria-label={`${actionTitle(action)}: ${shown}`}
                   data-none={key ? undefined : ''}
                   onClick={() => onAsk(id)}
                 >
                   <kbd>{shown}</kbd>
                 </button>
               </dt>
-              <dd>{action.title}</dd>
+              <dd>{actionTitle(action)}</dd>
             </div>
           )
         })}

@@ -9,7 +9,7 @@ import { selectedWords, selectionOf } from '../../words/caret'
 import { isApple } from '../../system'
 import { BED_HEIGHT } from '../score/view'
 import { placeUnder } from '../score/wordUnder'
-import { ACTIONS, type Action, type MenuOf, type SheetActions } from './actions'
+import { ACTIONS, actionTitle, type Action, type MenuOf, type SheetActions } from './actions'
 import { useShownKey } from './keyChoices'
 
 /** Opens the menu of what is picked or selected, where it stands, as a pointer would. */
@@ -33,11 +33,11 @@ export function SheetMenu({ actions, children }: { actions: SheetActions; childr
   const [about, setAbout] = useState<MenuOf>('step')
   const shownKey = useShownKey()
   const items: MenuProps['items'] = actionsOf(about).flatMap((action, i, all) => {
-    const { id, title, group } = action
+    const { id, group } = action
     const key = shownKey(action)
     return [
       ...(i > 0 && all[i - 1]!.group !== group ? [{ type: 'divider' as const, key: `before ${id}` }] : []),
-      { key: id, label: title, extra: key && shownKeys(key, isApple()), onClick: actions[id] },
+      { key: id, label: actionTitle(action), extra: key && shownKeys(key, isApple()), onClick: actions[id] },
     ]
   })
   return (

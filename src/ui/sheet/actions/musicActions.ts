@@ -1,4 +1,5 @@
 import { clamp } from '@/core/units'
+import { say } from '@/messages/say'
 import { bedInStep } from '../../words/bedInStep'
 import { useSheetView } from '../score/view'
 import type { SheetActions } from './actions'
@@ -14,16 +15,18 @@ export function musicActions({ state, tell }: ActionContext) {
   const changeClearance = (by: number) => {
     const { clearance } = state().history.lesson.targets
     const value = clamp(clearance + by, CLEARANCE.least, CLEARANCE.most)
-    if (value === clearance) return tell('The music is as far from the voice as it can be.')
-    if (state().edit({ name: 'setTarget', target: 'clearance', value }))
-      tell(`The music stays ${value} LU under the voice now.`)
+    if (value === clearance) return tell(say('actions.theMusicIsAs'))
+    if (state().edit({ name: 'setTarget', target: 'clearance', value })) tell(say('actions.theMusicStaysLu', { value }))
   }
   const changeHere = (by: number) => {
     const edits = bedInStep(state(), by)
     if (typeof edits === 'string') return tell(edits)
     const { caret, history } = state()
     const step = history.lesson.steps.findIndex(({ id }) => id === caret?.step) + 1
-    if (state().edit(...edits)) tell(`The music is ${PUSH.step} dB ${by < 0 ? 'quieter' : 'louder'} in step ${step}.`)
+    if (state().edit(...edits)) {
+      const message = by < 0 ? 'actions.quieterInStep' : 'actions.louderInStep'
+      tell(say(message, { by: PUSH.step, step }))
+    }
   }
   return {
     musicSofter: () => changeClearance(PUSH.lesson),

@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid'
 import type { LengthRule } from '@/core/lesson/document'
 import { newStep } from '@/core/lesson/newParts'
+import { say } from '@/messages/say'
 import { timelineOf } from '../../lesson/lessonStore'
 import { breakAtCaret, breakAtTime } from '../../words/caret'
 import type { SheetActions } from './actions'
@@ -49,7 +50,7 @@ export function stepActions({ state, player, tell, go, chosen }: ActionContext) 
     },
     addCard: () => {
       const { edit, select, caret, history } = state()
-      const step = newStep(nanoid(10), 'New card', { kind: 'card', lines: ['New card'] })
+      const step = newStep(nanoid(10), say('actions.newCard'), { kind: 'card', lines: [say('actions.newCard')] })
       const at = history.lesson.steps.findIndex(({ id }) => id === caret?.step)
       if (edit({ name: 'addSteps', before: history.lesson.steps[at + 1]?.id ?? null, steps: [step] }))
         select([step.id], { step: step.id, word: 0 })

@@ -1,4 +1,5 @@
 import type { LayerName } from '@/core/lesson/layers'
+import { say } from '@/messages/say'
 import { putOver } from '../../over/putOver'
 import { takeOut } from '../../words/hang'
 import { hangOn, moveThing, nextPicked, thingPicked } from '../../words/picked'
@@ -11,18 +12,18 @@ import type { ActionContext } from './context'
 export function thingActions(context: ActionContext) {
   const { state, tell } = context
   const push = (by: 1 | -1) => {
-    if (!pushPicked(context, by, 'moment')) tell('Choose a sound on the sheet first: press its tab, or T.')
+    if (!pushPicked(context, by, 'moment')) tell(say('actions.chooseASoundOn'))
   }
   const over = (name: LayerName) => {
     const [step] = context.chosen()
-    if (!step) return tell('Choose a step first: press its picture.')
+    if (!step) return tell(say('actions.chooseAStepFirst'))
     putOver({ store: { getState: state } }, step, name)
     useSheetView.getState().setPanel('selected')
   }
   return {
     pickNext: () => {
       const next = nextPicked(state())
-      if (!next) return tell('There are no sounds, further pictures or music in this lesson yet.')
+      if (!next) return tell(say('actions.thereAreNoSounds'))
       state().pick(next)
       useSheetView.getState().setPanel('selected')
       document.querySelector(`[data-thing="${CSS.escape(next.id)}"]`)?.scrollIntoView({ block: 'nearest' })

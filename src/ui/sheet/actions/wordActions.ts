@@ -1,3 +1,4 @@
+import { say } from '@/messages/say'
 import {
   copySelected,
   cutSelected,
@@ -58,7 +59,7 @@ export function wordActions(context: ActionContext) {
   }
   const layOver = (clip: Extract<Clip, { kind: 'layers' }>) => {
     const [step] = chosen()
-    if (!step) return tell('Choose the step first over whose picture it is to lie: press its picture.')
+    if (!step) return tell(say('actions.chooseTheStepFirst'))
     const edits = pasteLayers(state(), clip, step)
     const put = edits.find((edit) => edit.name === 'addLayers')
     if (state().edit(...edits)) state().pick({ kind: 'layer', id: put!.layers[0]!.id })
@@ -76,7 +77,7 @@ export function wordActions(context: ActionContext) {
     copy: () => void copy(),
     paste: () => {
       const clip = readClipboard()
-      if (!clip) return tell('Nothing has been copied yet.')
+      if (!clip) return tell(say('actions.nothingHasBeenCopied'))
       state().addMedia(clip.media)
       if (clip.kind === 'words') {
         const edit = pasteAtCaret(state(), clip.words, clip)
@@ -96,7 +97,7 @@ export function wordActions(context: ActionContext) {
     correct: () => {
       const { caret } = state()
       const word = caret && wordsOfStep(state(), caret.step)[caret.word]
-      if (!caret || !word?.text) return tell('Put the caret before the word that is to be corrected.')
+      if (!caret || !word?.text) return tell(say('actions.putTheCaretBefore'))
       useSheetView.getState().correct({ step: caret.step, word: caret.word })
     },
     pauseLonger: () => pause(PAUSE),
@@ -106,7 +107,7 @@ export function wordActions(context: ActionContext) {
       const { caret } = state()
       if (!caret) return
       if (selectedWords(state()).length > 0) return removeWords()
-      if (caret.word > 0) return tell('Backspace joins at the start of a step. Go there with ← first.')
+      if (caret.word > 0) return tell(say('actions.backspaceJoinsAtThe'))
       const before = moveByStep(state(), -1, 'phrase')
       if (state().edit({ name: 'joinStep', step: caret.step })) go(before)
     },

@@ -8,18 +8,19 @@ import type { Edit } from '@/core/lesson/edits'
 import { changedNotes, type ChangedNotes } from '@/core/lesson/replaceDeck'
 import type { MediaInfo } from '@/core/messages/media'
 import type { PageMatch } from '@/core/messages/job'
+import { say } from '@/messages/say'
 import { thumbnailUrl } from '../../api'
 import { bringIn } from '../../arrival'
 import { useDesk } from '../../lesson/context'
 import { runJob } from '../../jobs'
 import styles from '../panel.module.css'
 
-const CHANGES: Record<PageMatch['change'], string> = {
-  same: 'as before',
-  changed: 'changed a little: keeps its words',
-  new: 'new: becomes a step',
-  gone: 'no longer there: its words stay, on a card',
-}
+const changes = ({ page }: { page: number }): Record<PageMatch['change'], string> => ({
+  same: say('files.asBefore', { page }),
+  changed: say('files.changedALittleKeeps', { page }),
+  new: say('files.newBecomesAStep', { page }),
+  gone: say('files.noLongerThereIts', { page }),
+})
 
 /** A new version of the slides: what became of each page is shown before anything is done. */
 export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () => void }) {
@@ -31,7 +32,7 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
     setState({ busy: true, error: null })
     try {
       const info = await bringIn(file, course.id)
-      if (info.kind !== 'deck') throw new Error(`These are no slides: ${file.name}. Choose a PDF, PPTX or ODP file.`)
+      if (info.kind !== 'deck') throw new Error(say('files.noSlides', { name: file.name }))
       const { pages } = await runJob<'match'>({ kind: 'match', old: item.media, now: info.hash })
       setFound({ info, pages })
       setState({ busy: false, error: null })
@@ -53,7 +54,7 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
             {
               page: now,
               id: nanoid(10),
-              title: info.pages[now - 1] || `Page ${now}`,
+              title: info.pages[now - 1] || say('files.page', { now }),
               script: info.notes[now - 1] ?? '',
             },
           ]
@@ -69,8 +70,8 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
     <Modal
       open
       width={620}
-      title={`A new version of “${item.title}”`}
-      okText="Replace the slides"
+      title={say('files.aNewVersionOf', { title: item.title })}
+      okText={say('files.replaceTheSlides')}
       okButtonProps={{ disabled: !found }}
       onOk={replace}
       onCancel={onClose}
@@ -78,30 +79,31 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
       {state.error && <Alert type="error" title={state.error} />}
       {!found && (
         <Upload showUploadList={false} accept=".pdf,.pptx,.odp" beforeUpload={(file) => (void compare(file), false)}>
-          <Button loading={state.busy}>Choose the new slides…</Button>
+          <Button loading={state.busy}>{say('files.chooseTheNewSlides')}</Button>
         </Upload>
       )}
       {state.busy && <Progress percent={100} status="active" showInfo={false} size="small" />}
       {found && (
         <>
           <p>
-            {found.pages.length - differs.length} of {found.info.pages.length} pages are as before and keep their words
-            and timing.
+            {say('files.ofPagesAreAs', { found: found.pages.length - differs.length, count: found.info.pages.length })}
           </p>
           <ul className={styles.pages}>
             {differs.map((one) => (
               <li key={`${one.old} ${one.now}`} data-change={one.change}>
-                {one.old !== null && <img src={thumbnailUrl(item.media, one.old)} alt={`Page ${one.old} before`} />}
-                {one.now !== null && <img src={thumbnailUrl(found.info.hash, one.now)} alt={`Page ${one.now} now`} />}
-                <span>
-                  Page {one.now ?? one.old}: {CHANGES[one.change]}
-                </span>
+                {one.old !== null && (
+                  <img src={thumbnailUrl(item.media, one.old)} alt={say('files.pageBefore', { old: one.old })} />
+                )}
+                {one.now !== null && (
+                  <img src={thumbnailUrl(found.info.hash, one.now)} alt={say('files.pageNow', { now: one.now })} />
+                )}
+                <span>{changes({ page: (one.now ?? one.old)! })[one.change]}</span>
               </li>
             ))}
           </ul>
           {notes.length > 0 && (
             <>
-              <h3>What is to be said has changed on {notes.length === 1 ? 'one page' : `${notes.length} pages`}</h3>
+              <h3>{say('files.notesChanged', { count: notes.length })}</h3>
               <ul className={styles.notes}>
                 {notes.map((one) => (
                   <li key={one.step}>
@@ -109,7 +111,7 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
                       checked={taken(one)}
                       onChange={({ target }) => setChosen((all) => ({ ...all, [one.step]: target.checked }))}
                     >
-                      Page {one.page}: take the new words{one.isAsBefore ? '' : ' instead of your own'}
+                      {say(one.isAsBefore ? 'files.takeNewWords' : 'files.takeNewWordsInstead', { page: one.page })}
                     </Checkbox>
                     <p>{one.now}</p>
                   </li>

@@ -3,7 +3,8 @@
 import { App, Button, Dropdown, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
 import type { ShelfItem } from '@/core/lesson/document'
-import { SIDES_NOTES } from '@/core/measure/sides'
+import { sidesNote } from '@/core/measure/sides'
+import { say } from '@/messages/say'
 import { clock } from '../../format'
 import { runJob } from '../../jobs'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
@@ -12,7 +13,12 @@ import { ReplaceDeck } from './ReplaceDeck'
 import { useShelfActions } from '../../lesson/useShelfActions'
 import styles from '../panel.module.css'
 
-const KINDS = { still: 'picture', deck: 'slides', recording: 'recording', sound: 'sound' }
+const KINDS = {
+  still: 'files.picture',
+  deck: 'files.slides',
+  recording: 'files.recording',
+  sound: 'files.sound',
+} as const
 
 /** The lesson's files, what is known of them, and what can be done with them. */
 export function ShelfPanel() {
@@ -28,17 +34,17 @@ export function ShelfPanel() {
         {shelf.map((item) => {
           const info = media.get(item.media)
           const facts = [
-            KINDS[item.kind],
+            say(KINDS[item.kind]),
             info?.length ? clock(info.length, false) : null,
-            info && info.pages.length > 1 ? `${info.pages.length} pages` : null,
-            item.licence || 'licence not noted',
+            info && info.pages.length > 1 ? say('files.pages', { count: info.pages.length }) : null,
+            item.licence || say('files.licenceNotNoted'),
           ]
           return (
             <li key={item.media}>
               <span title={info?.note ?? item.title}>
                 {item.title}
                 <small>{facts.filter(Boolean).join(' · ')}</small>
-                {info?.sides && <small>{SIDES_NOTES[info.sides]}</small>}
+                {info?.sides && <small>{sidesNote(info.sides)}</small>}
               </span>
               <Dropdown
                 trigger={['click']}
@@ -46,28 +52,28 @@ export function ShelfPanel() {
                   items: [
                     ...actions(item),
                     ...(item.kind === 'deck'
-                      ? [{ key: 'replace', label: 'Replace by a new version…', onClick: () => setReplaced(item) }]
+                      ? [{ key: 'replace', label: say('files.replaceByANew'), onClick: () => setReplaced(item) }]
                       : []),
                     ...(info?.sides
                       ? [
                           {
                             key: 'sides',
-                            label: 'Hear both sides as in the file',
+                            label: say('files.hearBothSidesAs'),
                             onClick: () => void hearAsInFile(item.media),
                           },
                         ]
                       : []),
-                    { key: 'describe', label: 'Title, licence and credit…', onClick: () => setDescribed(item) },
+                    { key: 'describe', label: say('files.titleLicenceAndCredit'), onClick: () => setDescribed(item) },
                   ],
                 }}
               >
-                <Button size="small">Use…</Button>
+                <Button size="small">{say('files.use')}</Button>
               </Dropdown>
             </li>
           )
         })}
       </ul>
-      {shelf.length === 0 && <p className={styles.note}>No files yet. Drop some anywhere on this page.</p>}
+      {shelf.length === 0 && <p className={styles.note}>{say('files.noFilesYetDrop')}</p>}
       <BringIn />
       {replaced && <ReplaceDeck item={replaced} onClose={() => setReplaced(null)} />}
       {described && <DescribeDialog item={described} onClose={() => setDescribed(null)} />}
@@ -96,24 +102,24 @@ function DescribeDialog({ item, onClose }: { item: ShelfItem; onClose: () => voi
   return (
     <Modal
       open
-      title="About this file"
-      okText="Keep"
+      title={say('files.aboutThisFile')}
+      okText={say('files.keep')}
       onCancel={onClose}
       onOk={() => {
         if (store.getState().edit({ name: 'describeMedia', item: { ...item, ...form.getFieldsValue() } })) onClose()
       }}
     >
       <Form form={form} layout="vertical" initialValues={item}>
-        <Form.Item name="title" label="Title">
+        <Form.Item name="title" label={say('files.title')}>
           <Input maxLength={200} />
         </Form.Item>
-        <Form.Item name="source" label="Where it comes from">
+        <Form.Item name="source" label={say('files.whereItComesFrom')}>
           <Input maxLength={500} />
         </Form.Item>
-        <Form.Item name="licence" label="Licence">
-          <Input maxLength={200} placeholder="for example CC BY 4.0, or: made by us" />
+        <Form.Item name="licence" label={say('files.licence')}>
+          <Input maxLength={200} placeholder={say('files.forExampleCcBy')} />
         </Form.Item>
-        <Form.Item name="credit" label="Credit">
+        <Form.Item name="credit" label={say('files.credit')}>
           <Input maxLength={500} />
         </Form.Item>
       </Form>

@@ -4,6 +4,7 @@ import { Popover, Select } from 'antd'
 import { stepAt } from '@/core/lesson/layout'
 import type { BedCue } from '@/core/lesson/document'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { clock } from '../../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { NumberField } from '../../parts/NumberField'
@@ -17,7 +18,7 @@ const SHORTEST: Seconds = 1
 export function BedSettings({ cue }: { cue: BedCue }) {
   return (
     <Popover trigger="click" placement="left" content={<BedFields cue={cue} />} destroyOnHidden>
-      <button className={styles.more}>more…</button>
+      <button className={styles.more}>{say('music.more')}</button>
     </Popover>
   )
 }
@@ -32,64 +33,71 @@ export function BedFields({ cue }: { cue: BedCue }) {
   const start = timeline.beds.find((bed) => bed.cue.id === cue.id)?.start ?? 0
   const first = stepAt(timeline, start)?.index ?? 0
   const ends = [
-    { value: '', label: 'as long as it can' },
-    ...lesson.steps.slice(first).map(({ id, title }, i) => ({ value: id, label: `step ${first + i + 1}, ${title}` })),
+    { value: '', label: say('music.asLongAsIt') },
+    ...lesson.steps
+      .slice(first)
+      .map(({ id, title }, i) => ({ value: id, label: say('music.step', { first: first + i + 1, title }) })),
   ]
   const isFollowing = timeline.beds.findIndex((bed) => bed.cue.id === cue.id) > 0
   return (
     <div className={styles.bedFields}>
-      <span>Plays until the end of</span>
+      <span>{say('music.playsUntilTheEnd')}</span>
       <Select
-        aria-label="Last step of the piece"
+        aria-label={say('music.lastStepOfThe')}
         value={cue.last ?? ''}
         options={ends}
         onChange={(last) => set({ last: last || null })}
       />
       <SecondsField
-        label={`Used from (of ${clock(length, false)})`}
+        label={say('music.usedFromOf', { count: clock(length, false) })}
         value={cue.from}
         most={Math.max(0, (cue.to ?? length) - SHORTEST)}
         onChange={(from) => set({ from })}
       />
       <SecondsField
-        label="Used to"
+        label={say('music.usedTo')}
         value={cue.to ?? length}
         least={Math.min(length, cue.from + SHORTEST)}
         most={length}
         onChange={(to) => set({ to: to < length ? to : null })}
       />
-      <span>Clearance of its own</span>
+      <span>{say('music.clearanceOfItsOwn')}</span>
       <NumberField
-        aria-label="Clearance of this piece"
+        aria-label={say('music.clearanceOfThisPiece')}
         min={3}
         max={40}
         style={{ width: '100%' }}
-        placeholder={`${lesson.targets.clearance}, the lesson’s`}
+        placeholder={say('music.theLessons', { clearance: lesson.targets.clearance })}
         value={cue.clearance}
         suffix="LU"
         onChange={(clearance) => set({ clearance })}
       />
       {isFollowing && (
-        <SecondsField label="Blended with the piece before" value={cue.blend} onChange={(blend) => set({ blend })} />
+        <SecondsField label={say('music.blendedWithThePiece')} value={cue.blend} onChange={(blend) => set({ blend })} />
       )}
-      <span>Fades in over</span>
-      <FadeLength label="Fades in over" value={cue.fadeIn} usual="at once" onChange={(fadeIn) => set({ fadeIn })} />
-      <span>Fades out over</span>
+      <span>{say('music.fadesInOver')}</span>
       <FadeLength
-        label="Fades out over"
+        label={say('music.fadesInOver')}
+        value={cue.fadeIn}
+        usual={say('music.atOnce')}
+        onChange={(fadeIn) => set({ fadeIn })}
+      />
+      <span>{say('music.fadesOutOver')}</span>
+      <FadeLength
+        label={say('music.fadesOutOver')}
         value={cue.fadeOut}
-        usual="after the last word"
+        usual={say('music.afterTheLastWord')}
         onChange={(fadeOut) => set({ fadeOut })}
       />
       {(cue.fadeIn !== null || cue.fadeOut !== null) && (
         <>
-          <span>It fades</span>
+          <span>{say('music.itFades')}</span>
           <Select
-            aria-label="Shape of the fades"
+            aria-label={say('music.shapeOfTheFades')}
             value={cue.fadeShape}
             options={[
-              { value: 'smooth', label: 'gently at both ends' },
-              { value: 'straight', label: 'evenly' },
+              { value: 'smooth', label: say('music.gentlyAtBothEnds') },
+              { value: 'straight', label: say('music.evenly') },
             ]}
             onChange={(fadeShape) => set({ fadeShape })}
           />

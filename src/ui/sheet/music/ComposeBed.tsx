@@ -7,9 +7,10 @@ import { useEffect, useRef, useState } from 'react'
 import { DEFAULT_WISH, KEY_NAMES, MADE_LICENCE, MOODS, PIECE_KINDS, type Wish } from '@/core/compose/wish'
 import { newBed } from '@/core/lesson/newParts'
 import type { Timeline } from '@/core/lesson/timeline'
+import { say } from '@/messages/say'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { NumberField } from '../../parts/NumberField'
-import { KIND_NAMES } from '../../parts/pieceNames'
+import { kindNames } from '../../parts/pieceNames'
 import { runJob } from '../../jobs'
 import styles from '../panel.module.css'
 
@@ -41,7 +42,11 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
       const { info } = await runJob<'compose'>({ kind: 'compose', wish }, setBusy)
       if (isClosed.current) return
       store.getState().addMedia([info])
-      const title = `${KIND_NAMES[wish.kind]}, ${wish.mood}, no. ${wish.seed}`
+      const title = say('music.titleOfPiece', {
+        kind: kindNames()[wish.kind],
+        mood: say(`music.${wish.mood}`),
+        number: String(wish.seed),
+      })
       const item = { media: info.hash, kind: 'sound' as const, title, ...MADE_LICENCE }
       store
         .getState()
@@ -59,73 +64,71 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
   return (
     <Modal
       open
-      title="Make a piece for this lesson"
-      okText={from ? `Make it, from step ${from.index + 1} on` : 'Make it'}
+      title={say('music.makeAPieceFor')}
+      okText={from ? say('music.makeItFromStep', { from: from.index + 1 }) : say('music.makeIt')}
       okButtonProps={{ disabled: !wish, loading: busy !== null }}
       onOk={() => void make()}
       onCancel={close}
       afterClose={preview.stop}
     >
       <div className={styles.wish}>
-        <span>Kind</span>
+        <span>{say('music.kind')}</span>
         <Select
-          aria-label="Kind of piece"
+          aria-label={say('music.kindOfPiece')}
           value={choice.kind}
-          options={PIECE_KINDS.map((kind) => ({ value: kind, label: KIND_NAMES[kind] }))}
+          options={PIECE_KINDS.map((kind) => ({ value: kind, label: kindNames()[kind] }))}
           onChange={(kind) => set({ kind })}
         />
-        <span>Mood</span>
+        <span>{say('music.mood')}</span>
         <Select
-          aria-label="Mood"
+          aria-label={say('music.mood')}
           value={choice.mood}
-          options={MOODS.map((mood) => ({ value: mood, label: mood }))}
+          options={MOODS.map((mood) => ({ value: mood, label: say(`music.${mood}`) }))}
           onChange={(mood) => set({ mood })}
         />
-        <span>Tempo</span>
+        <span>{say('music.tempo')}</span>
         <Slider
-          ariaLabelForHandle="Tempo"
+          ariaLabelForHandle={say('music.tempo')}
           min={50}
           max={140}
           value={choice.tempo}
-          tooltip={{ formatter: (value) => `${value} beats a minute` }}
+          tooltip={{ formatter: (value = 0) => say('music.beatsAMinute', { value }) }}
           onChange={(tempo) => set({ tempo })}
         />
-        <span>How busy</span>
+        <span>{say('music.howBusy')}</span>
         <Slider
-          ariaLabelForHandle="How busy"
+          ariaLabelForHandle={say('music.howBusy')}
           min={0}
           max={1}
           step={0.1}
           value={choice.density}
           tooltip={{ open: false }}
-          marks={{ 0: 'sparse', 1: 'busy' }}
+          marks={{ 0: say('music.sparse'), 1: say('music.busy') }}
           style={{ margin: '10px 18px 22px' }}
           onChange={(density) => set({ density })}
         />
-        <span>Key</span>
+        <span>{say('music.key')}</span>
         <Select
-          aria-label="Key"
+          aria-label={say('music.key')}
           value={choice.key}
           options={KEY_NAMES.map((label, value) => ({ value, label }))}
           onChange={(key) => set({ key })}
         />
-        <span>Number</span>
+        <span>{say('music.number')}</span>
         <span style={{ display: 'flex', gap: 8 }}>
           <NumberField
-            aria-label="Number of the piece"
+            aria-label={say('music.numberOfThePiece')}
             min={0}
             max={999_999}
             precision={0}
             value={choice.seed}
             onChange={(seed) => seed !== null && set({ seed })}
           />
-          <Button onClick={() => set({ seed: Math.floor(Math.random() * 10_000) })}>Another one</Button>
+          <Button onClick={() => set({ seed: Math.floor(Math.random() * 10_000) })}>{say('music.anotherOne')}</Button>
         </span>
       </div>
       <p className={styles.note} style={{ marginTop: 12 }}>
-        {lesson.steps.length === 0
-          ? 'Add a step first: the piece is made as long as the lesson.'
-          : 'The same choices and number always give the same piece. While somebody speaks it keeps out of the voice’s register.'}
+        {lesson.steps.length === 0 ? say('music.addAStepFirst') : say('music.theSameChoicesAnd')}
       </p>
       {wish && (
         <div className={styles.actions}>
@@ -134,9 +137,11 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
             loading={preview.loading}
             onClick={() => (preview.playing ? preview.stop() : preview.play(wish))}
           >
-            {preview.playing ? 'Stop' : 'Listen to 15 seconds'}
+            {preview.playing ? say('music.stop') : say('music.listenTo15Seconds')}
           </Button>
-          <Button href={`/api/pieces/score?wish=${encodeURIComponent(JSON.stringify(wish))}`}>Save as MIDI file</Button>
+          <Button href={`/api/pieces/score?wish=${encodeURIComponent(JSON.stringify(wish))}`}>
+            {say('music.saveAsMidiFile')}
+          </Button>
         </div>
       )}
     </Modal>

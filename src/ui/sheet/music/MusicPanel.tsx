@@ -10,6 +10,7 @@ import { CORRIDOR } from '@/core/mix/balanceSheet'
 import { percent } from '../../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { WCAG_CLEARANCE } from '@/core/mix/nearer'
+import { say } from '@/messages/say'
 import { TargetSlider } from '../../lesson/TargetSlider'
 import { sayMark } from '../../words/anchors'
 import { BedSettings } from './BedSettings'
@@ -26,7 +27,7 @@ export function MusicPanel() {
       <Measured />
       <TargetSlider target="clearance" />
       <p className={styles.note} style={{ marginBottom: 8 }}>
-        The mark at {WCAG_CLEARANCE} LU is what WCAG 2.2 asks of background sound.
+        {say('music.theMarkAtLu', { clearance: WCAG_CLEARANCE })}
       </p>
       <TargetSlider target="swell" />
       <TargetSlider target="pauseFrom" />
@@ -42,13 +43,18 @@ function Measured() {
   if (!shares || shares.within === null) {
     return (
       <p className={styles.note} style={{ marginBottom: 10 }}>
-        There is no music under a voice yet.
+        {say('music.thereIsNoMusic')}
       </p>
     )
   }
   return (
     <p className={styles.measured} data-held={shares.within >= 0.98 ? 'yes' : 'no'}>
-      <b data-testid="within">{percent(shares.within)}</b> of spoken time within {target} ± {CORRIDOR} LU
+      {say.rich('balance.within', {
+        share: percent(shares.within),
+        clearance: target,
+        corridor: CORRIDOR,
+        b: (share) => <b data-testid="within">{share}</b>,
+      })}
     </p>
   )
 }
@@ -63,7 +69,7 @@ function Pieces() {
   const [piece, setPiece] = useState<string | null>(null)
   const [composes, setComposes] = useState(false)
   const { edit } = store.getState()
-  const titleOf = (hash: string) => lesson.shelf.find((item) => item.media === hash)?.title ?? 'a missing file'
+  const titleOf = (hash: string) => lesson.shelf.find((item) => item.media === hash)?.title ?? say('music.aMissingFile')
   const first = (start: number) => (stepAt(timeline, start)?.index ?? 0) + 1
   const last = (end: number) => (timeline.steps.findLast((span) => span.start < end - 1e-6)?.index ?? 0) + 1
   const sounds = lesson.shelf.filter((item) => item.kind === 'sound' || (media.get(item.media)?.channels ?? 0) > 0)
@@ -71,7 +77,7 @@ function Pieces() {
   return (
     <>
       <h2 className={styles.heading} style={{ marginTop: 8 }}>
-        Pieces
+        {say('music.pieces')}
       </h2>
       <LooseThings which={({ kind }) => kind === 'bed' || kind === 'nudge'} />
       <ul className={styles.list}>
@@ -80,13 +86,18 @@ function Pieces() {
             <span>
               {titleOf(cue.media)}
               <small>
-                under steps {first(start)} to {last(end)}
-                {cue.begins.kind === 'mark' && `, from ${sayMark(state, cue.begins.mark) ?? 'a place in the voice'} on`}
+                {cue.begins.kind === 'mark'
+                  ? say('music.underStepsFrom', {
+                      first: first(start),
+                      last: last(end),
+                      mark: sayMark(state, cue.begins.mark) ?? say('music.aPlaceInTheVoice'),
+                    })
+                  : say('music.underSteps', { first: first(start), last: last(end) })}
               </small>
             </span>
             <Select
               size="small"
-              aria-label="Starts with step"
+              aria-label={say('music.startsWithStep')}
               style={{ width: 130 }}
               value={stepAt(timeline, start)?.step.id}
               options={steps}
@@ -96,7 +107,7 @@ function Pieces() {
               size="small"
               type="text"
               icon={<DeleteOutlined />}
-              aria-label={`Take ${titleOf(cue.media)} out of the lesson`}
+              aria-label={say('music.takeOutOfThe', { media: titleOf(cue.media) })}
               onClick={() => edit({ name: 'removeBed', cue: cue.id })}
             />
             <BedSettings cue={cue} />
@@ -105,7 +116,7 @@ function Pieces() {
       </ul>
       <div className={styles.actions} style={{ margin: '0 0 8px' }}>
         <Button size="small" type="primary" onClick={() => setComposes(true)}>
-          Make a piece…
+          {say('music.makeAPiece')}
         </Button>
       </div>
       {composes && <ComposeBed onClose={() => setComposes(false)} />}
@@ -113,8 +124,8 @@ function Pieces() {
         <Select
           size="small"
           style={{ flex: 1, minWidth: 0 }}
-          placeholder="A piece from the shelf"
-          aria-label="Piece of music to add"
+          placeholder={say('music.aPieceFromThe')}
+          aria-label={say('music.pieceOfMusicTo')}
           value={piece}
           options={sounds.map((item) => ({ value: item.media, label: item.title }))}
           onChange={setPiece}
@@ -124,7 +135,9 @@ function Pieces() {
           disabled={!piece || !selected}
           onClick={() => piece && selected && edit({ name: 'addBed', cue: newBed(nanoid(10), piece, selected) })}
         >
-          {selected ? `Start at step ${lesson.steps.findIndex(({ id }) => id === selected) + 1}` : 'Select a step'}
+          {selected
+            ? say('music.startAtStep', { number: lesson.steps.findIndex(({ id }) => id === selected) + 1 })
+            : say('music.selectAStep')}
         </Button>
       </div>
     </>

@@ -2,18 +2,19 @@
 
 import { Switch } from 'antd'
 import { TRACKS, type TrackName } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { useDesk, useLesson } from '../../lesson/context'
 import { TargetSlider } from '../../lesson/TargetSlider'
 import { NumberField } from '../../parts/NumberField'
 import { useHearing } from '../../player/useHearing'
 import styles from '../panel.module.css'
 
-const NAMES: Record<TrackName, string> = {
-  voice: 'Voice',
-  recordings: 'Recordings',
-  sounds: 'Effects',
-  bed: 'Music',
-}
+const names = (): Record<TrackName, string> => ({
+  voice: say('music.voice'),
+  recordings: say('music.recordings'),
+  sounds: say('music.effects'),
+  bed: say('music.music'),
+})
 
 /** Levels of the tracks, which of them are in the mix, and which one is heard alone just now. */
 export function Tracks() {
@@ -23,15 +24,15 @@ export function Tracks() {
   return (
     <>
       <h2 className={styles.heading} style={{ marginTop: 14 }}>
-        Tracks
+        {say('music.tracks')}
       </h2>
       <table className={styles.tracks}>
         <thead>
           <tr>
-            <th>Track</th>
-            <th>Level</th>
-            <th>In the mix</th>
-            <th>Alone</th>
+            <th>{say('music.track')}</th>
+            <th>{say('music.level')}</th>
+            <th>{say('music.inTheMix')}</th>
+            <th>{say('music.alone')}</th>
           </tr>
         </thead>
         <tbody>
@@ -41,11 +42,11 @@ export function Tracks() {
               store.getState().edit({ name: 'setTrack', track, gain, muted, ...part })
             return (
               <tr key={track}>
-                <td>{NAMES[track]}</td>
+                <td>{names()[track]}</td>
                 <td>
                   <NumberField
                     size="small"
-                    aria-label={`Level of ${NAMES[track]}`}
+                    aria-label={say('music.levelOf', { track: names()[track] })}
                     min={-60}
                     max={24}
                     step={0.5}
@@ -58,7 +59,7 @@ export function Tracks() {
                 <td>
                   <Switch
                     size="small"
-                    aria-label={`${NAMES[track]} in the mix`}
+                    aria-label={say('music.trackInTheMix', { track: names()[track] })}
                     checked={!muted}
                     onChange={(on) => set({ muted: !on })}
                   />
@@ -66,7 +67,7 @@ export function Tracks() {
                 <td>
                   <Switch
                     size="small"
-                    aria-label={`Hear ${NAMES[track]} alone`}
+                    aria-label={say('music.hearAlone', { track: names()[track] })}
                     checked={alone === track}
                     onChange={(on) => hear(on ? track : 'all')}
                   />
@@ -76,7 +77,7 @@ export function Tracks() {
           })}
         </tbody>
       </table>
-      <p className={styles.note}>‘Alone’ is only for listening now. The music follows the voice at any level.</p>
+      <p className={styles.note}>{say('music.aloneIsOnlyFor')}</p>
       <TargetSlider target="recordingsUnder" />
       <TargetSlider target="effectsUnder" />
     </>

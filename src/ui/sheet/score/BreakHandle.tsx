@@ -1,6 +1,7 @@
 'use client'
 
 import type { KeyboardEvent } from 'react'
+import { say } from '@/messages/say'
 import { useDesk } from '../../lesson/context'
 import type { WordPlace } from '../../lesson/lessonStore'
 import { wordsOfStep } from '../../words/caret'
@@ -32,9 +33,9 @@ export function BreakHandle({ step, left, top, height }: { step: string; left: n
       style={{ left, top, height }}
       role="separator"
       aria-orientation="vertical"
-      aria-label="End of the step"
+      aria-label={say('score.endOfTheStep')}
       aria-valuenow={Math.round(left)}
-      title="Drag to a word, or press ← or →: the next step begins there"
+      title={say('score.dragToAWord')}
       tabIndex={0}
       onKeyDown={push}
       onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}

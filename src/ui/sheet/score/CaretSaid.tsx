@@ -1,6 +1,7 @@
 'use client'
 
 import { useEffect, useState } from 'react'
+import { say } from '@/messages/say'
 import { useDesk } from '../../lesson/context'
 import type { LessonState } from '../../lesson/lessonStore'
 import { titleOf } from '../../words/anchors'
@@ -37,14 +38,15 @@ const REST = 150 // ms
 function sayPlace(state: LessonState): string {
   const { caret, picked, history } = state
   const thing = thingPicked(history.lesson, picked)
-  if (thing?.kind === 'layer') return `${layerTitle(thing.layer)}, over the picture, is chosen`
-  if (thing?.kind === 'picture') return 'A further picture is chosen'
-  if (thing) return `${titleOf(history.lesson, thing.cue.media)} is chosen`
+  if (thing?.kind === 'layer') return say('score.overThePictureIs', { layer: layerTitle(thing.layer) })
+  if (thing?.kind === 'picture') return say('score.aFurtherPictureIs')
+  if (thing) return say('score.isChosen', { title: titleOf(history.lesson, thing.cue.media) })
   if (!caret) return ''
   const chosen = selectedWords(state).flatMap(({ words, from, to }) => words.slice(from, to).map(({ text }) => text))
-  if (chosen.length > 0) return `Selected: ${chosen.join(' ')}`
+  if (chosen.length > 0) return say('score.selected', { words: chosen.join(' ') })
   const words = wordsOfStep(state, caret.step)
   const word = words[caret.word]
-  if (word) return word.text ? `Before ${word.text}` : `Before phrase ${caret.word + 1}`
-  return words.length > 0 ? 'After the last word' : 'Nothing is said here'
+  if (word)
+    return word.text ? say('score.before', { text: word.text }) : say('score.beforePhrase', { number: caret.word + 1 })
+  return words.length > 0 ? say('score.afterTheLastWord') : say('score.nothingIsSaidHere')
 }

@@ -3,6 +3,8 @@
 import { Button, Popover } from 'antd'
 import type { PassageSpan } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
+import { decimal } from '@/ui/format'
+import { say } from '@/messages/say'
 import { listenOnce } from '../../player/audition'
 import { useDesk } from '../../lesson/context'
 import { WORDS_HEIGHT } from './view'
@@ -31,24 +33,24 @@ export function HiddenParts({
           size="small"
           onClick={() => listenOnce(store, player, { ...before, from: before.to, to: span.passage.from })}
         >
-          Listen
+          {say('score.listen')}
         </Button>
         <Button size="small" onClick={() => store.getState().edit({ name: 'showHidden', passage: span.passage.id })}>
-          Show it again
+          {say('score.showItAgain')}
         </Button>
       </span>
     )
     return (
       <Popover
         key={span.passage.id}
-        title={`${hidden.toFixed(1)} s are left out here`}
+        title={say('score.sAreLeftOut', { hidden: decimal(hidden, 1) })}
         content={content}
         trigger="click"
       >
         <button
           className={styles.hidden}
           style={{ left: x(span.start), top: WORDS_HEIGHT - 4 }}
-          aria-label={`${hidden.toFixed(1)} seconds are left out here`}
+          aria-label={say('score.secondsAreLeftOut', { hidden: decimal(hidden, 1) })}
         >
           ⋯
         </button>

@@ -4,22 +4,23 @@ import { Popover } from 'antd'
 import { useState } from 'react'
 import type { Step } from '@/core/lesson/document'
 import type { StepSpan } from '@/core/lesson/timeline'
+import { say } from '@/messages/say'
 import { clock } from '../../format'
 import { LengthEditor } from '../step/LengthEditor'
 import styles from '../step/length.module.css'
 
 export function sayRule(step: Step): string {
   if (step.length.kind === 'fixed') return 'fixed'
-  if (step.length.kind === 'until-next') return 'to the next word'
-  if (step.length.kind === 'reading') return 'time to read'
-  if (step.passages.length > 0) return 'follows voice'
-  return step.picture.kind === 'recording' ? 'recording' : 'no voice yet'
+  if (step.length.kind === 'until-next') return say('score.toTheNextWord')
+  if (step.length.kind === 'reading') return say('score.timeToRead')
+  if (step.passages.length > 0) return say('score.followsVoice')
+  return step.picture.kind === 'recording' ? 'recording' : say('score.noVoiceYet')
 }
 
 /** How long a step stays, changed in place. */
 export function LengthButton({ span }: { span: StepSpan }) {
   const [open, setOpen] = useState(false)
-  const title = `Length of step ${span.index + 1}`
+  const title = say('score.lengthOfStep', { number: span.index + 1 })
   return (
     <Popover
       open={open}
@@ -34,8 +35,8 @@ export function LengthButton({ span }: { span: StepSpan }) {
       }
       destroyOnHidden
     >
-      <button className={styles.button} title="How long the step stays">
-        <span className="visually-hidden">Length</span>
+      <button className={styles.button} title={say('score.howLongTheStep')}>
+        <span className="visually-hidden">{say('score.length')}</span>
         <b>{clock(span.end - span.start)}</b>
         <span>{sayRule(span.step)}</span>
       </button>

@@ -4,6 +4,7 @@ import { memo, useCallback, useEffect, useMemo, useState } from 'react'
 import type { Finding } from '@/core/check/finding'
 import { stepAt } from '@/core/lesson/layout'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { clock } from '../../format'
 import { useDesk, useFindings, useTimeline } from '../../lesson/context'
 import { timelineOf } from '../../lesson/lessonStore'
@@ -32,7 +33,7 @@ export function LessonStrip() {
   )
   const texts = useMemo(() => textsByStep(findings ?? []), [findings])
   return (
-    <nav className={styles.strip} aria-label="Whole lesson">
+    <nav className={styles.strip} aria-label={say('score.wholeLesson')}>
       {timeline.steps.map(({ step, index, start, end }) => (
         <StripStep
           key={step.id}

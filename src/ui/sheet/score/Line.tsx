@@ -1,6 +1,8 @@
 'use client'
 
 import { memo } from 'react'
+import { decimal } from '@/ui/format'
+import { say } from '@/messages/say'
 import { Tabs } from './Tabs'
 import { BreakHandle } from './BreakHandle'
 import { HiddenParts } from './HiddenParts'
@@ -29,7 +31,7 @@ export const Line = memo(function Line(props: LineProps) {
           className={styles.overrun}
           style={{ left: Math.max(0, x(to) - 190), top: WORDS_HEIGHT + geometry.waveHeight - 6 }}
         >
-          Words run {span.overrun.toFixed(1)} s past the picture
+          {say('score.wordsRunSPast', { overrun: decimal(span.overrun, 1) })}
         </span>
       )}
       {isLast && (

@@ -4,6 +4,7 @@ import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { memo, useMemo } from 'react'
 import type { StepWord } from '@/core/narration/words/stepWords'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { clock } from '../../format'
 import { useLessonState } from '../../lesson/context'
 import { PictureThumb } from '../../parts/PictureThumb'
@@ -35,7 +36,7 @@ export const Row = memo(function Row(props: RowProps) {
       id={rowId(step.id)}
       aria-rowindex={index + 1}
       aria-selected={selected}
-      aria-label={`Step ${index + 1}, ${step.title}, ${clock(end - start)}`}
+      aria-label={say('score.step', { number: index + 1, title: step.title, end: clock(end - start) })}
       data-step={step.id}
       data-over={isOver ? (comesFromAbove ? 'below' : 'above') : undefined}
     >
@@ -46,7 +47,7 @@ export const Row = memo(function Row(props: RowProps) {
         data-margin
         role="rowheader"
         onClick={(event) => props.onSelect(step.id, { add: event.ctrlKey || event.metaKey, range: event.shiftKey })}
-        title="Click to select, drag to move"
+        title={say('score.clickToSelectDrag')}
       >
         <span className={styles.number}>{index + 1}</span>
         <span>

@@ -7,12 +7,23 @@ import {
   SearchOutlined,
   UnorderedListOutlined,
 } from '@ant-design/icons'
-import { DndContext, pointerWithin, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import {
+  DndContext,
+  MouseSensor,
+  pointerWithin,
+  TouchSensor,
+  useSensor,
+  useSensors,
+  type Announcements,
+  type DragEndEvent,
+} from '@dnd-kit/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { Button, Segmented, Tooltip } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, type CSSProperties, type ReactNode } from 'react'
 import type { Lesson, Step } from '@/core/lesson/document'
 import { isOutdated, isStandIn } from '@/core/lesson/takes'
+import type { Timeline } from '@/core/lesson/timeline'
+import { say } from '@/messages/say'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { shownKeys } from '../../keys'
 import { isApple } from '../../system'
@@ -96,7 +107,11 @@ export function Score({ actions, find }: ScoreProps) {
     [store, player],
   )
 
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
+  // A finger that moves at once scrolls; one that rests takes hold.
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
+  )
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return
     const { selected: chosen, edit } = store.getState()
@@ -118,21 +133,26 @@ export function Score({ actions, find }: ScoreProps) {
     <section
       className={styles.score}
       style={{ '--left': `${geometry.left}px`, '--right': `${geometry.right}px` } as CSSProperties}
-      aria-label="Sheet"
+      aria-label={say('score.sheet')}
       ref={measured}
     >
       <Ruler geometry={geometry} />
       <CaretSaid />
       <div className={styles.scroll} ref={scroller} data-testid="score">
         {timeline.steps.length === 0 && <EmptySheet />}
-        <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
+        <DndContext
+          sensors={sensors}
+          collisionDetection={pointerWithin}
+          onDragEnd={onDragEnd}
+          accessibility={{ announcements: announcementsOf(timeline) }}
+        >
           <SheetMenu actions={actions}>
             <div
               className={styles.content}
               style={{ height: rows.getTotalSize() }}
               role="grid"
               tabIndex={0}
-              aria-label="Steps"
+              aria-label={say('score.steps')}
               aria-rowcount={timeline.steps.length}
               aria-multiselectable
               aria-activedescendant={caret ? rowId(caret.step) : undefined}
@@ -174,19 +194,28 @@ export function Score({ actions, find }: ScoreProps) {
   )
 }
 
+/** What is read out while steps are dragged. */
+function announcementsOf({ steps }: Timeline): Announcements {
+  const numberOf = (id: string | number) => (steps.find(({ step }) => step.id === id)?.index ?? 0) + 1
+  return {
+    onDragStart: ({ active }) => say('score.isHeld', { number: numberOf(active.id) }),
+    onDragOver: ({ over }) => (over ? say('score.isOver', { number: numberOf(over.id) }) : say('score.isOverNothing')),
+    onDragEnd: ({ over }) => (over ? say('score.isDropped', { number: numberOf(over.id) }) : say('score.isBack')),
+    onDragCancel: () => say('score.isBack'),
+  }
+}
+
 /** Only what asks for something to be done. */
 function voiceMark(lesson: Lesson, step: Step): string | null {
-  if (isOutdated(lesson, step)) return 'script changed'
-  return isStandIn(lesson, step) ? 'stand-in' : null
+  if (isOutdated(lesson, step)) return say('score.scriptChanged')
+  return isStandIn(lesson, step) ? say('score.standIn') : null
 }
 
 function EmptySheet() {
   return (
     <div className={styles.empty}>
-      <h2>Nothing here yet</h2>
-      <p>
-        Drop slides, recordings, narration or music anywhere on this page, or choose files. Each picture becomes a step.
-      </p>
+      <h2>{say('score.nothingHereYet')}</h2>
+      <p>{say('score.dropSlidesRecordingsNarration')}</p>
       <BringIn type="primary" />
     </div>
   )
@@ -197,18 +226,20 @@ function Ruler({ geometry }: { geometry: SheetGeometry }) {
   const marks = Array.from({ length: Math.floor(geometry.lineSeconds / every) + 1 }, (_, i) => i * every)
   return (
     <div className={styles.ruler} aria-hidden="true">
-      <span className={styles.rulerLeft}>step</span>
+      <span className={styles.rulerLeft}>{say('score.stepColumn')}</span>
       <span className={styles.rulerScale}>
         {marks.map((second) => (
           <span key={second} style={{ left: second * geometry.pixelsPerSecond }}>
-            {second} s
+            {say('score.s', { second })}
           </span>
         ))}
       </span>
-      <span className={styles.rulerRight}>length</span>
+      <span className={styles.rulerRight}>{say('score.lengthColumn')}</span>
     </div>
   )
 }
+
+const WAVE_HEIGHT_NAMES = ['score.low', 'score.usual', 'score.tall', 'score.tallest'] as const
 
 function Tools({ actions }: Pick<ScoreProps, 'actions'>) {
   const aligning = useLessonState((state) => state.aligning)
@@ -217,48 +248,44 @@ function Tools({ actions }: Pick<ScoreProps, 'actions'>) {
     <div className={styles.tools}>
       <BringIn />
       <Button size="small" icon={<SearchOutlined />} onClick={actions.find}>
-        Find
+        {say('score.find')}
       </Button>
-      <Tooltip title={`Everything that can be done (${shownKeys('mod+k', isApple())})`}>
+      <Tooltip title={say('score.everything', { keys: shownKeys('mod+k', isApple()) })}>
         <Button size="small" icon={<UnorderedListOutlined />} onClick={actions.commands}>
-          What to do
+          {say('score.whatToDo')}
         </Button>
       </Tooltip>
-      {aligning > 0 && (
-        <span role="status">
-          Finding the words in {aligning} {aligning === 1 ? 'take' : 'takes'}…
-        </span>
-      )}
+      {aligning > 0 && <span role="status">{say('score.findingWords', { count: aligning })}</span>}
       <span className={styles.gap} />
       <span className={styles.scales}>
-        Scale
+        {say('score.scale')}
         <Button
           size="small"
           icon={<MinusOutlined />}
-          aria-label="Smaller scale"
+          aria-label={say('score.smallerScale')}
           onClick={() => setScale(pixelsPerSecond / 1.25)}
         />
         <Button
           size="small"
           icon={<PlusOutlined />}
-          aria-label="Larger scale"
+          aria-label={say('score.largerScale')}
           onClick={() => setScale(pixelsPerSecond * 1.25)}
         />
-        <span style={{ marginLeft: 10 }}>Wave</span>
+        <span style={{ marginLeft: 10 }}>{say('score.wave')}</span>
         <Segmented
           size="small"
-          aria-label="Height of the wave"
+          aria-label={say('score.heightOfTheWave')}
           value={waveHeight}
-          options={WAVE_HEIGHTS.map((value, i) => ({ value, label: ['low', 'usual', 'tall', 'tallest'][i]! }))}
+          options={WAVE_HEIGHTS.map((value, i) => ({ value, label: say(WAVE_HEIGHT_NAMES[i]!) }))}
           onChange={setWaveHeight}
         />
       </span>
-      <Tooltip title="Keys (?)">
+      <Tooltip title={say('score.keys')}>
         <Button
           size="small"
           type="text"
           icon={<QuestionCircleOutlined />}
-          aria-label="List of keys"
+          aria-label={say('score.listOfKeys')}
           onClick={actions.help}
         />
       </Tooltip>

@@ -1,6 +1,7 @@
 'use client'
 
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import type { RowTab } from './rowTabs'
 import { ThingTab } from './ThingTab'
 import type { SheetGeometry } from './view'
@@ -27,7 +28,7 @@ export function Tabs({
     <ThingTab
       key={id}
       picked={{ kind, id }}
-      label={`${NAMES[kind]}: ${title}`}
+      label={`${names()[kind]}: ${title}`}
       className={CLASSES[kind]}
       style={{
         left: x(start) + (kind === 'layer' ? LAYER_WIDTH * beside(shown, i, x) : 0),
@@ -48,4 +49,9 @@ const beside = (tabs: readonly RowTab[], index: number, x: (time: Seconds) => nu
   tabs.slice(0, index).filter(({ kind, start }) => kind === 'layer' && x(tabs[index]!.start) - x(start) < LAYER_WIDTH)
     .length
 
-const NAMES = { sound: 'Sound', picture: 'Picture', layer: 'Over the picture', bed: 'Music' }
+const names = () => ({
+  sound: say('score.sound'),
+  picture: say('score.picture'),
+  layer: say('score.overThePicture'),
+  bed: say('score.music'),
+})

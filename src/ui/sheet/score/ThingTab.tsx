@@ -1,6 +1,7 @@
 'use client'
 
 import { useState, type CSSProperties, type PointerEvent, type ReactNode } from 'react'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from '../../lesson/context'
 import type { Picked } from '../../lesson/lessonStore'
 import { hangOn, thingPicked } from '../../words/picked'
@@ -52,7 +53,7 @@ export function ThingTab({ picked, label, className, style, children }: ThingTab
       data-kind={picked.kind}
       data-dragged={drag?.by ? '' : undefined}
       aria-pressed={isPicked}
-      title={`${label}. Drag it to a word, or move it with ← and →.`}
+      title={say('score.dragItToA', { label })}
       onFocus={pick}
       onClick={pick}
       onPointerDown={(event) => {

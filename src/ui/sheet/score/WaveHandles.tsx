@@ -5,6 +5,7 @@ import { useState, type PointerEvent } from 'react'
 import type { PassageSpan } from '@/core/lesson/timeline'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { clamp, type Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from '../../lesson/context'
 import { retime } from '../../words/retime'
 import type { LineProps } from './rowProps'
@@ -48,7 +49,7 @@ export function WaveHandles(props: LineProps & { from: Seconds; to: Seconds }) {
               key={`${passage.id} ${edge}`}
               {...shared}
               time={edge === 'from' ? start : end}
-              label={edge === 'from' ? 'Beginning of what is heard' : 'End of what is heard'}
+              label={edge === 'from' ? say('score.beginningOfWhatIs') : say('score.endOfWhatIs')}
               moved={(by, free) => (free ? passage[edge] + by : trim(edge, by)) - passage[edge]}
               onDone={(by) => commit(edge, passage[edge] + by)}
               className={styles.edge!}
@@ -63,7 +64,11 @@ export function WaveHandles(props: LineProps & { from: Seconds; to: Seconds }) {
               key={`word ${edge}`}
               {...shared}
               time={edge === 'from' ? word.start : word.end}
-              label={edge === 'from' ? `Where “${word.text}” begins` : `Where “${word.text}” ends`}
+              label={
+                edge === 'from'
+                  ? say('score.whereBegins', { text: word.text })
+                  : say('score.whereEnds', { text: word.text })
+              }
               moved={(by) => by}
               onDone={(by) => {
                 const edit = retime(store.getState(), span.step.id, word, edge, by)
@@ -111,7 +116,7 @@ function Handle({ time, lineFrom, geometry, label, className, moved, onDone }: H
         top: WORDS_HEIGHT,
         height: geometry.waveHeight,
       }}
-      title={drag ? `${(by * 1000).toFixed(0)} ms` : `${label}: drag, or ← and →`}
+      title={drag ? `${(by * 1000).toFixed(0)} ms` : say('score.dragOrAnd', { label })}
       aria-label={label}
       role="separator"
       aria-orientation="vertical"

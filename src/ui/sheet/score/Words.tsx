@@ -4,6 +4,7 @@ import { memo, type MouseEvent } from 'react'
 import type { Step } from '@/core/lesson/document'
 import type { StepWord } from '@/core/narration/words/stepWords'
 import type { WordRange } from '@/core/narration/words/wordRange'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from '../../lesson/context'
 import type { RowProps } from './rowProps'
 import type { WordRun } from './rowWords'
@@ -68,7 +69,7 @@ function wordElement(run: WordRun, word: StepWord, chosen: WordRange | null) {
       className={run.text ? styles.phrase : styles.unnamed}
       style={run.text && !isCut ? { left: run.left } : { left: run.left, width: run.room }}
       data-cut={isCut || undefined}
-      title={run.text ? 'Double-click, or F2, to correct' : 'A phrase without a script'}
+      title={run.text ? say('score.doubleClickOrF2') : say('score.aPhraseWithoutA')}
       data-word={run.word}
       data-from={word.start}
       data-to={word.end}
@@ -101,7 +102,7 @@ function Correction({ step, word, left, onDone }: CorrectionProps) {
       autoFocus
       className={styles.correction}
       style={{ left, width: `${word.text.length + 4}ch` }}
-      aria-label={`Correct “${word.text}”`}
+      aria-label={say('score.correct', { text: word.text })}
       defaultValue={written}
       onBlur={(event) => correct(event.target.value)}
       onKeyDown={(event) => {

@@ -3,6 +3,7 @@ import type { Layer } from '@/core/lesson/layers'
 import { stepAt } from '@/core/lesson/layout'
 import type { Timeline } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
+import { say } from '@/messages/say'
 import { titleOf } from '../../words/anchors'
 import { layerTitle } from '../../over/layerNames'
 
@@ -33,7 +34,8 @@ export function tabsByStep(lesson: Lesson, timeline: Timeline): Map<string, RowT
   }
   for (const { step, picture, start, end } of timeline.pictures) {
     const further = step.more.find((one) => one.picture === picture)
-    if (further) put(step.id, { id: further.id, kind: 'picture', sign: '▣', title: 'Next picture', start, end })
+    if (further)
+      put(step.id, { id: further.id, kind: 'picture', sign: '▣', title: say('score.nextPicture'), start, end })
   }
   for (const { step, layer, start, end } of timeline.layers)
     put(step.id, { id: layer.id, kind: 'layer', sign: LAYER_SIGNS[layer.kind], title: layerTitle(layer), start, end })

@@ -14,6 +14,8 @@ interface SheetView {
   /** Whether the picture is as wide as the side; null: as the window is wide. */
   isEaselLarge: boolean | null
   panel: PanelTab
+  /** Only where there is no room for the panel beside the score; otherwise it is always there. */
+  isPanelUnfolded: boolean
   /** What is unfolded in the panel. */
   unfolded: readonly string[]
   /** The word that is being written anew. */
@@ -23,6 +25,7 @@ interface SheetView {
   setSideWidth(width: number): void
   setEaselLarge(isLarge: boolean): void
   setPanel(panel: PanelTab): void
+  setPanelUnfolded(isUnfolded: boolean): void
   setUnfolded(keys: readonly string[]): void
   correct(word: WordPlace | null): void
 }
@@ -41,6 +44,7 @@ export const useSheetView = create<SheetView>()(
       sideWidth: null,
       isEaselLarge: null,
       panel: 'selected',
+      isPanelUnfolded: false,
       unfolded: [],
       correcting: null,
       setScale: (value) => set({ pixelsPerSecond: clamp(value, SCALES.least, SCALES.most) }),
@@ -48,6 +52,7 @@ export const useSheetView = create<SheetView>()(
       setSideWidth: (width) => set({ sideWidth: clamp(Math.round(width), SIDE_WIDTHS.least, SIDE_WIDTHS.most) }),
       setEaselLarge: (isEaselLarge) => set({ isEaselLarge }),
       setPanel: (panel) => set({ panel }),
+      setPanelUnfolded: (isPanelUnfolded) => set({ isPanelUnfolded }),
       setUnfolded: (unfolded) => set({ unfolded }),
       correct: (correcting) => set({ correcting }),
     }),

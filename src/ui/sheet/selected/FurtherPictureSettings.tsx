@@ -2,6 +2,7 @@
 
 import { Select } from 'antd'
 import type { Step } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from '../../lesson/context'
 import { PictureThumb } from '../../parts/PictureThumb'
 import { sayMark } from '../../words/anchors'
@@ -27,15 +28,15 @@ export function FurtherPictureSettings({ step, id, actions }: FurtherPictureSett
   return (
     <>
       <ThingHead
-        kind="Picture"
+        kind={say('selected.picture')}
         title={step.title}
-        place={word ? `seen from ${word} on` : 'not seen: the words it hung on are gone'}
+        place={word ? say('selected.seenFromOn', { word }) : say('selected.notSeenTheWords')}
         actions={actions}
       />
       <PictureThumb picture={further.picture} shape={state.history.lesson.frame.shape} className={styles.largeThumb} />
       <Select
-        aria-label="Which picture it is"
-        placeholder="Show another picture instead"
+        aria-label={say('selected.whichPictureItIs')}
+        placeholder={say('selected.showAnotherPictureInstead')}
         value={null}
         style={{ width: '100%' }}
         showSearch={{ optionFilterProp: 'label' }}

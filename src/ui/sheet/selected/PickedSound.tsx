@@ -1,9 +1,10 @@
 'use client'
 
 import type { SoundCue } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { clock } from '../../format'
 import { useLesson, useLessonState, useTimeline } from '../../lesson/context'
-import { sayAnchor, sayOffset, titleOf } from '../../words/anchors'
+import { sayPlace, titleOf } from '../../words/anchors'
 import type { SheetActions } from '../actions/actions'
 import { SoundSettings } from '../sounds/SoundSettings'
 import { ThingHead } from './ThingHead'
@@ -12,11 +13,11 @@ export function PickedSound({ cue, actions }: { cue: SoundCue; actions: SheetAct
   const lesson = useLesson()
   const state = useLessonState((all) => all)
   const start = useTimeline().sounds.find((one) => one.cue.id === cue.id)?.start
-  const place = `${sayOffset(cue)} ${sayAnchor(state, cue)}`
+  const place = sayPlace(state, cue)
   return (
     <>
       <ThingHead
-        kind={cue.track === 'voice' ? 'Second voice' : 'Sound'}
+        kind={cue.track === 'voice' ? say('selected.secondVoice') : say('selected.sound')}
         title={titleOf(lesson, cue.media)}
         place={start === undefined ? place : `${clock(start)} · ${place}`}
         actions={actions}

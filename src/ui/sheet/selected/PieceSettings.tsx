@@ -1,6 +1,7 @@
 'use client'
 
 import type { BedCue } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { useLesson, useTimeline } from '../../lesson/context'
 import { titleOf } from '../../words/anchors'
 import type { SheetActions } from '../actions/actions'
@@ -14,10 +15,12 @@ export function PieceSettings({ cue, actions }: { cue: BedCue; actions: SheetAct
   const span = timeline.beds.find((bed) => bed.cue.id === cue.id)
   const first = span && timeline.steps.findLast(({ start }) => start <= span.start + 1e-6)
   const last = span && timeline.steps.findLast(({ start }) => start < span.end - 1e-6)
-  const place = span ? `under steps ${(first?.index ?? 0) + 1} to ${(last?.index ?? 0) + 1}` : 'not heard now'
+  const place = span
+    ? say('selected.underStepsTo', { first: (first?.index ?? 0) + 1, last: (last?.index ?? 0) + 1 })
+    : say('selected.notHeardNow')
   return (
     <>
-      <ThingHead kind="Music" title={titleOf(lesson, cue.media)} place={place} actions={actions} />
+      <ThingHead kind={say('selected.music')} title={titleOf(lesson, cue.media)} place={place} actions={actions} />
       <BedFields cue={cue} />
     </>
   )

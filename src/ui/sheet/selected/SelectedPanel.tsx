@@ -1,5 +1,6 @@
 'use client'
 
+import { say } from '@/messages/say'
 import { useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { onDemand } from '../../parts/onDemand'
 import { thingPicked } from '../../words/picked'
@@ -37,7 +38,7 @@ export function SelectedPanel({ actions }: { actions: SheetActions }) {
     case 'bed':
       return <PieceSettings key={thing.cue.id} cue={thing.cue} actions={actions} />
   }
-  if (spans.length === 0) return <p className={styles.note}>Select a step to see what is set for it.</p>
+  if (spans.length === 0) return <p className={styles.note}>{say('selected.selectAStepTo')}</p>
   if (spans.length > 1) return <SeveralSteps spans={spans} actions={actions} />
   return (
     <>

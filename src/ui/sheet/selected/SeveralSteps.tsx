@@ -2,6 +2,7 @@
 
 import { Button } from 'antd'
 import type { StepSpan } from '@/core/lesson/timeline'
+import { say } from '@/messages/say'
 import { clock } from '../../format'
 import type { SheetActions } from '../actions/actions'
 import styles from '../panel.module.css'
@@ -10,26 +11,27 @@ import styles from '../panel.module.css'
 export function SeveralSteps({ spans, actions }: { spans: readonly StepSpan[]; actions: SheetActions }) {
   return (
     <>
-      <h2 className={styles.heading}>{spans.length} steps</h2>
+      <h2 className={styles.heading}>{say('selected.steps', { count: spans.length })}</h2>
       <p>
-        {clock(spans.reduce((sum, { start, end }) => sum + end - start, 0))} together. Drag one of them to move them
-        all.
+        {say('selected.togetherDragOneOf', {
+          spans: clock(spans.reduce((sum, { start, end }) => sum + end - start, 0)),
+        })}
       </p>
       <div className={styles.actions}>
         <Button size="small" onClick={actions.moveUp}>
-          Move up
+          {say('selected.moveUp')}
         </Button>
         <Button size="small" onClick={actions.moveDown}>
-          Move down
+          {say('selected.moveDown')}
         </Button>
         <Button size="small" onClick={actions.duplicate}>
-          Duplicate
+          {say('selected.duplicate')}
         </Button>
         <Button size="small" onClick={actions.lengthVoice}>
-          Let them follow the voice
+          {say('selected.letThemFollowThe')}
         </Button>
         <Button size="small" danger onClick={actions.remove}>
-          Delete
+          {say('selected.delete')}
         </Button>
       </div>
     </>

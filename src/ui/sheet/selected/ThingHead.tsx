@@ -2,6 +2,7 @@
 
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from '../../lesson/context'
 import type { SheetActions } from '../actions/actions'
 import { hangPickedAtCaret } from '../actions/thingActions'
@@ -30,26 +31,26 @@ export function ThingHead({ kind, title, place, actions, hasMoments = false }: T
       <p className={styles.note}>{place}</p>
       <div className={styles.actions}>
         <Button size="small" onClick={actions.wordBack}>
-          A word earlier
+          {say('selected.aWordEarlier')}
         </Button>
         <Button size="small" onClick={actions.wordOn}>
-          A word later
+          {say('selected.aWordLater')}
         </Button>
         {hasMoments && (
           <>
             <Button size="small" onClick={actions.thingEarlier}>
-              −0.1 s
+              {say('selected.tenthEarlier')}
             </Button>
             <Button size="small" onClick={actions.thingLater}>
-              +0.1 s
+              {say('selected.tenthLater')}
             </Button>
           </>
         )}
         <Button size="small" disabled={!caret} onClick={() => hangPickedAtCaret({ state: store.getState, tell })}>
-          To the caret
+          {say('selected.toTheCaret')}
         </Button>
         <Button size="small" danger onClick={actions.remove}>
-          Take it out
+          {say('selected.takeItOut')}
         </Button>
       </div>
     </>

@@ -1,11 +1,12 @@
 'use client'
 
 import { Button, Tooltip } from 'antd'
+import { say } from '@/messages/say'
 import { shownKeys } from '../../keys'
 import { useLesson, useLessonState } from '../../lesson/context'
 import { isApple } from '../../system'
 import { selectedWords, wordsOfStep } from '../../words/caret'
-import { ACTIONS, type ActionId, type SheetActions } from '../actions/actions'
+import { ACTIONS, actionTitle, type ActionId, type SheetActions } from '../actions/actions'
 import { useShownKey } from '../actions/keyChoices'
 import styles from '../panel.module.css'
 
@@ -20,41 +21,45 @@ export function WordSettings({ actions }: { actions: SheetActions }) {
   const text = chosen.map(({ words, from, to }) => words.slice(from, to).map((one) => one.text).join(' ')).join(' ') // prettier-ignore
   const index = steps.findIndex(({ id }) => id === caret.step)
   return (
-    <section className={styles.part} aria-label="Words">
+    <section className={styles.part} aria-label={say('selected.words')}>
       <h2 className={styles.heading}>
-        {chosen.length > 0 ? `“${shortened(text)}”` : word?.text ? `Before “${word.text}”` : `In step ${index + 1}`}
+        {chosen.length > 0
+          ? `“${shortened(text)}”`
+          : word?.text
+            ? say('selected.before', { text: word.text })
+            : say('selected.inStep', { number: index + 1 })}
       </h2>
       <div className={styles.actions}>
         {chosen.length > 0 ? (
           <>
             <Do id="cut" actions={actions}>
-              Cut
+              {say('selected.cut')}
             </Do>
             <Do id="copy" actions={actions}>
-              Copy
+              {say('selected.copy')}
             </Do>
             <Do id="remove" actions={actions}>
-              Delete
+              {say('selected.delete')}
             </Do>
           </>
         ) : (
           <>
             <Do id="breakHere" actions={actions}>
-              Next step starts here
+              {say('selected.nextStepStartsHere')}
             </Do>
             <Do id="pauseShorter" actions={actions}>
-              Pause −
+              {say('selected.pauseShorter')}
             </Do>
             <Do id="pauseLonger" actions={actions}>
-              Pause +
+              {say('selected.pauseLonger')}
             </Do>
             {word?.text && (
               <Do id="correct" actions={actions}>
-                Correct
+                {say('selected.correct')}
               </Do>
             )}
             <Do id="addSound" actions={actions}>
-              Sound here…
+              {say('selected.soundHere')}
             </Do>
           </>
         )}
@@ -71,7 +76,7 @@ const shortened = (text: string): string =>
 function Do({ id, actions, children }: { id: ActionId; actions: SheetActions; children: string }) {
   const action = ACTIONS.find((one) => one.id === id)!
   const own = useShownKey()(action)
-  const { title } = action
+  const title = actionTitle(action)
   const key = own && shownKeys(own, isApple())
   return (
     <Tooltip title={key ? `${title} (${key})` : title}>

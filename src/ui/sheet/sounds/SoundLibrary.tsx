@@ -7,6 +7,8 @@ import { nanoid } from 'nanoid'
 import { newSound } from '@/core/lesson/newParts'
 import { EFFECTS_LICENCE, findEffects, type Effect } from '@/core/sounds/effects'
 import { HOUSE_RATE } from '@/core/units'
+import { decimal } from '@/ui/format'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from '../../lesson/context'
 import { runJob } from '../../jobs'
 import { anchorAtCaret } from '../../words/anchors'
@@ -21,19 +23,20 @@ export function SoundLibrary() {
   const [busy, setBusy] = useState<string | null>(null)
   const listen = useListening()
   const here = anchorAtCaret(state)
-  const hang = async ({ id, name, length }: Effect) => {
+  const hang = async ({ id, length }: Effect) => {
     if (!here) return
     setBusy(id)
     try {
       const { info } = await runJob<'effect'>({ kind: 'effect', effect: id })
       store.getState().addMedia([info])
-      store
-        .getState()
-        .edit(
-          { name: 'placeMarks', marks: here.marks },
-          { name: 'addSounds', sounds: [newSound(nanoid(10), info.hash, length, here.anchor, 'effect')] },
-          { name: 'putOnShelf', items: [{ media: info.hash, kind: 'sound', title: name, ...EFFECTS_LICENCE }] },
-        )
+      store.getState().edit(
+        { name: 'placeMarks', marks: here.marks },
+        { name: 'addSounds', sounds: [newSound(nanoid(10), info.hash, length, here.anchor, 'effect')] },
+        {
+          name: 'putOnShelf',
+          items: [{ media: info.hash, kind: 'sound', title: say(`effects.${id}`), ...EFFECTS_LICENCE }],
+        },
+      )
     } catch (error) {
       void message.error((error as Error).message)
     }
@@ -43,37 +46,37 @@ export function SoundLibrary() {
   return (
     <>
       <h2 className={styles.heading} style={{ marginTop: 14 }}>
-        Library
+        {say('sounds.library')}
       </h2>
       <Input
         size="small"
-        aria-label="Look for a sound"
-        placeholder="bell, click, wave…"
+        aria-label={say('sounds.lookForASound')}
+        placeholder={say('sounds.bellClickWave')}
         value={phrase}
         onChange={(event) => setPhrase(event.target.value)}
       />
-      <ul className={styles.list} aria-label="Library of sounds">
+      <ul className={styles.list} aria-label={say('sounds.libraryOfSounds')}>
         {found.map((one) => (
           <li key={one.id}>
             <Button
               size="small"
               type="text"
               icon={<CaretRightFilled />}
-              aria-label={`Listen to ${one.name}`}
+              aria-label={say('sounds.listenTo', { name: say(`effects.${one.id}`) })}
               onClick={() => listen(one)}
             />
             <span>
-              {one.name}
-              <small>{one.length.toFixed(1)} s</small>
+              {say(`effects.${one.id}`)}
+              <small>{say('sounds.s', { seconds: decimal(one.length, 1) })}</small>
             </span>
             <Button size="small" loading={busy === one.id} disabled={!here} onClick={() => void hang(one)}>
-              Hang on the caret
+              {say('sounds.hangOnTheCaret')}
             </Button>
           </li>
         ))}
       </ul>
-      {found.length === 0 && <p className={styles.note}>No sound is called that. Bring in a file of your own.</p>}
-      <p className={styles.note}>All of these are made by formula and free of rights (CC0).</p>
+      {found.length === 0 && <p className={styles.note}>{say('sounds.noSoundIsCalled')}</p>}
+      <p className={styles.note}>{say('sounds.allOfTheseAre')}</p>
     </>
   )
 }

@@ -3,6 +3,7 @@
 import { Checkbox, Input } from 'antd'
 import type { SoundCue } from '@/core/lesson/document'
 import { LIMITS } from '@/core/lesson/limits'
+import { say } from '@/messages/say'
 import { useDesk } from '../../lesson/context'
 import { useTyped } from '../../lesson/useTyped'
 import { NumberField } from '../../parts/NumberField'
@@ -18,9 +19,9 @@ export function SoundSettings({ cue }: { cue: SoundCue }) {
   )
   return (
     <div className={styles.soundSettings}>
-      <span>Level</span>
+      <span>{say('sounds.level')}</span>
       <NumberField
-        aria-label="Level"
+        aria-label={say('sounds.level')}
         min={-60}
         max={24}
         value={cue.gain}
@@ -28,25 +29,32 @@ export function SoundSettings({ cue }: { cue: SoundCue }) {
         onChange={(gain) => gain !== null && set({ gain })}
       />
       <SecondsField
-        label="After its place"
+        label={say('sounds.afterItsPlace')}
         value={cue.anchor.offset}
         least={-3600}
         onChange={(offset) => set({ anchor: { ...cue.anchor, offset } })}
       />
-      <SecondsField label="Fade-in" value={cue.fadeIn} least={0} onChange={(fadeIn) => set({ fadeIn })} />
-      <SecondsField label="Fade-out" value={cue.fadeOut} least={0} onChange={(fadeOut) => set({ fadeOut })} />
-      <label htmlFor={`caption-${cue.id}`}>{cue.track === 'voice' ? 'What it says' : 'In captions'}</label>
+      <SecondsField label={say('sounds.fadeIn')} value={cue.fadeIn} least={0} onChange={(fadeIn) => set({ fadeIn })} />
+      <SecondsField
+        label={say('sounds.fadeOut')}
+        value={cue.fadeOut}
+        least={0}
+        onChange={(fadeOut) => set({ fadeOut })}
+      />
+      <label htmlFor={`caption-${cue.id}`}>
+        {cue.track === 'voice' ? say('sounds.whatItSays') : say('sounds.inCaptions')}
+      </label>
       <Input
         id={`caption-${cue.id}`}
         className={styles.wide!}
         value={caption.value}
         maxLength={LIMITS.captionCharacters}
-        placeholder={cue.track === 'voice' ? 'nothing' : 'nothing; for example: a bell rings'}
+        placeholder={cue.track === 'voice' ? say('sounds.nothing') : say('sounds.nothingForExampleA')}
         onChange={({ target }) => caption.onChange(target.value)}
         onBlur={caption.onBlur}
       />
       <Checkbox className={styles.wide!} checked={cue.meant} onChange={({ target }) => set({ meant: target.checked })}>
-        Sounding over words is meant
+        {say('sounds.soundingOverWordsIs')}
       </Checkbox>
     </div>
   )

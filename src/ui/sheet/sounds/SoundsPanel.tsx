@@ -6,10 +6,11 @@ import { useState } from 'react'
 import { nanoid } from 'nanoid'
 import { newSound } from '@/core/lesson/newParts'
 import type { SoundCue } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { clock } from '../../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { NumberField } from '../../parts/NumberField'
-import { anchorAtCaret, sayAnchor, sayOffset, titleOf } from '../../words/anchors'
+import { anchorAtCaret, sayPlace, titleOf } from '../../words/anchors'
 import { soundsClip, writeClipboard } from '../../words/clipboard'
 import { hangAnew } from '../../words/hang'
 import { LooseThings } from '../LooseThings'
@@ -33,7 +34,7 @@ export function SoundsPanel() {
         {timeline.sounds.map(({ cue, start }) => (
           <li key={cue.id} className={styles.sound}>
             <Checkbox
-              aria-label={`Choose ${titleOf(lesson, cue.media)}`}
+              aria-label={say('sounds.choose', { title: titleOf(lesson, cue.media) })}
               checked={chosen.includes(cue.id)}
               onChange={({ target }) =>
                 setChosen(target.checked ? [...chosen, cue.id] : chosen.filter((id) => id !== cue.id))
@@ -49,15 +50,17 @@ export function SoundsPanel() {
             >
               {titleOf(lesson, cue.media)}
               <small>
-                {clock(start)} · {sayOffset(cue)} {sayAnchor(state, cue)}
-                {cue.track === 'voice' && ' · second voice'}
+                {say(cue.track === 'voice' ? 'sounds.secondVoice' : 'sounds.soundAt', {
+                  time: clock(start),
+                  place: sayPlace(state, cue),
+                })}
               </small>
             </button>
             <Button
               size="small"
               type="text"
               icon={<DeleteOutlined />}
-              aria-label={`Take ${titleOf(lesson, cue.media)} out`}
+              aria-label={say('sounds.takeOut', { title: titleOf(lesson, cue.media) })}
               onClick={() => edit({ name: 'removeSounds', sounds: [cue.id] })}
             />
             {open === cue.id && (
@@ -84,7 +87,7 @@ function HangOnCaret({ cue }: { cue: SoundCue }) {
   )
   return (
     <Button size="small" disabled={!edits} onClick={() => edits && store.getState().edit(...edits)}>
-      Hang it on the word at the caret
+      {say('sounds.hangItOnThe')}
     </Button>
   )
 }
@@ -106,12 +109,12 @@ function Several({ cues, onDone }: { cues: readonly SoundCue[]; onDone: () => vo
   const copy = () => {
     const ids = cues.map(({ id }) => id)
     writeClipboard(soundsClip(store.getState(), ids)!)
-    void message.info('Copied. Put the caret where they are to begin, here or in another lesson, and press Ctrl V.')
+    void message.info(say('sounds.copiedPutTheCaret'))
   }
   return (
     <div className={styles.actions}>
       <Button size="small" onClick={copy}>
-        Copy {cues.length}
+        {say('sounds.copy', { count: cues.length })}
       </Button>
       <Button
         size="small"
@@ -119,14 +122,14 @@ function Several({ cues, onDone }: { cues: readonly SoundCue[]; onDone: () => vo
           if (edit({ name: 'removeSounds', sounds: cues.map(({ id }) => id) })) onDone()
         }}
       >
-        Take {cues.length} out
+        {say('sounds.takeOutSeveral', { count: cues.length })}
       </Button>
       <Button size="small" onClick={shift}>
-        Move them by
+        {say('sounds.moveThemBy')}
       </Button>
       <NumberField
         size="small"
-        aria-label="Seconds to move by"
+        aria-label={say('sounds.secondsToMoveBy')}
         min={-3600}
         max={3600}
         step={0.1}
@@ -163,24 +166,24 @@ function AddSound() {
       <Select
         size="small"
         style={{ flex: 1, minWidth: 120 }}
-        placeholder="A sound from the shelf"
-        aria-label="Sound to add"
+        placeholder={say('sounds.aSoundFromThe')}
+        aria-label={say('sounds.soundToAdd')}
         value={media}
         options={sounds.map((item) => ({ value: item.media, label: item.title }))}
         onChange={setMedia}
       />
       <Select
         size="small"
-        aria-label="As what"
+        aria-label={say('sounds.asWhat')}
         value={track}
         options={[
-          { value: 'effect', label: 'effect' },
-          { value: 'voice', label: 'second voice' },
+          { value: 'effect', label: say('sounds.effect') },
+          { value: 'voice', label: say('sounds.secondVoiceTrack') },
         ]}
         onChange={setTrack}
       />
       <Button size="small" disabled={!media || !here} onClick={add}>
-        Hang on the caret
+        {say('sounds.hangOnTheCaret')}
       </Button>
     </div>
   )

@@ -3,6 +3,7 @@
 import { Input } from 'antd'
 import { cutText } from '@/core/text'
 import { LIMITS } from '@/core/lesson/limits'
+import { say } from '@/messages/say'
 import { useTyped } from '../../lesson/useTyped'
 
 const MOST_LINES = 6
@@ -24,7 +25,7 @@ export function CardLines({ lines, onChange }: CardLinesProps) {
   })
   return (
     <Input.TextArea
-      aria-label="Text of the card: a title, then up to five lines"
+      aria-label={say('step.textOfTheCard')}
       value={typed.value}
       autoSize={{ minRows: 2, maxRows: MOST_LINES }}
       onChange={(event) => typed.onChange(event.target.value)}

@@ -3,16 +3,17 @@
 import { Input, Select } from 'antd'
 import { LIMITS } from '@/core/lesson/limits'
 import type { Step } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { useDesk } from '../../lesson/context'
 import { useTyped } from '../../lesson/useTyped'
 import panel from '../panel.module.css'
 
-const CHOICES = [
-  { value: 'title', label: 'begins one where its title is new' },
-  { value: 'begins', label: 'begins one' },
-  { value: 'goes on', label: 'goes on with the one before' },
-] as const
-type Choice = (typeof CHOICES)[number]['value']
+type Choice = 'title' | 'begins' | 'goes on'
+const choices = (): { value: Choice; label: string }[] => [
+  { value: 'title', label: say('step.beginsWhereTitleIsNew') },
+  { value: 'begins', label: say('step.beginsOne') },
+  { value: 'goes on', label: say('step.goesOnWithTheOneBefore') },
+]
 
 /** Whether a step begins a chapter of the video, and what that is called. */
 export function ChapterSettings({ step }: { step: Step }) {
@@ -29,16 +30,16 @@ export function ChapterSettings({ step }: { step: Step }) {
     })
   return (
     <div className={panel.fields}>
-      <span>Chapter</span>
+      <span>{say('step.chapter')}</span>
       <Select<Choice>
-        aria-label="Whether this step begins a chapter"
+        aria-label={say('step.whetherThisStepBegins')}
         value={chapter ? (chapter.begins ? 'begins' : 'goes on') : 'title'}
-        options={[...CHOICES]}
+        options={choices()}
         onChange={choose}
       />
       {chapter?.begins && (
         <>
-          <label htmlFor="chapter-title">Called</label>
+          <label htmlFor="chapter-title">{say('step.called')}</label>
           <Input
             id="chapter-title"
             placeholder={step.title}

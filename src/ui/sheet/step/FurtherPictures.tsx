@@ -4,6 +4,7 @@ import { DeleteOutlined } from '@ant-design/icons'
 import { App, Button, Select } from 'antd'
 import { nanoid } from 'nanoid'
 import type { Step } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from '../../lesson/context'
 import { PictureThumb } from '../../parts/PictureThumb'
 import { markAtCaret, sayMark } from '../../words/anchors'
@@ -21,7 +22,7 @@ export function FurtherPictures({ step }: { step: Step }) {
     const mark = markAtCaret(state)
     const choice = choices.find((one) => one.key === key)
     if (!mark || state.caret?.step !== step.id || state.caret.word === 0)
-      return void message.info('Put the caret before the word at which the picture is to change.')
+      return void message.info(say('step.putTheCaretBefore'))
     if (choice)
       edit(
         { name: 'placeMarks', marks: [mark] },
@@ -33,12 +34,12 @@ export function FurtherPictures({ step }: { step: Step }) {
       {step.more.map(({ id, picture, mark }) => (
         <span key={id} className={styles.pin}>
           <PictureThumb picture={picture} shape={state.history.lesson.frame.shape} className={styles.smallThumb} />
-          at {sayMark(state, mark) ?? 'words that are gone: not seen'}
+          {say('step.at', { mark: sayMark(state, mark) ?? say('step.wordsThatAreGone') })}
           <Button
             size="small"
             type="text"
             icon={<DeleteOutlined />}
-            aria-label="Take this picture out"
+            aria-label={say('step.takeThisPictureOut')}
             onClick={() => edit({ name: 'removePicture', step: step.id, id })}
           />
         </span>
@@ -46,8 +47,8 @@ export function FurtherPictures({ step }: { step: Step }) {
       <Select
         size="small"
         style={{ width: '100%' }}
-        aria-label="Another picture at the caret"
-        placeholder="another picture from the caret’s word on"
+        aria-label={say('step.anotherPictureAtThe')}
+        placeholder={say('step.anotherPictureFromThe')}
         value={null}
         showSearch={{ optionFilterProp: 'label' }}
         options={choices.map(({ key, label }) => ({ value: key, label }))}

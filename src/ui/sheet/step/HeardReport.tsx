@@ -9,6 +9,7 @@ import { takesHeard } from '@/core/narration/words/heardWords'
 import { readScript } from '@/core/narration/words/script'
 import { triesHeard } from '@/core/narration/lay/tries'
 import { alignmentOf } from '@/core/narration/words/alignments'
+import { say } from '@/messages/say'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
 import styles from '../panel.module.css'
 
@@ -41,25 +42,23 @@ export function HeardReport({ step }: { step: Step }) {
     <div className={styles.report}>
       {tries.length > 0 && (
         <p>
-          {tries.length === 1 ? 'An earlier try is' : `${tries.length} earlier tries are`} still heard.{' '}
+          {say('step.triesHeard', { count: tries.length })}{' '}
           <Button
             size="small"
             onClick={() => edit({ name: 'cutWords', step: step.id, cuts: tries, script: step.script })}
           >
-            Leave {tries.length === 1 ? 'it' : 'them'} out
+            {say('step.leaveOut', { count: tries.length })}
           </Button>
         </p>
       )}
       {missing.map((text) => (
-        <p key={text}>
-          Not said: <i>“{text}”</i>
-        </p>
+        <p key={text}>{say.rich('step.notSaid', { text, i: (words) => <i>{words}</i> })}</p>
       ))}
       {changed && (
         <p>
-          The script has changed since this was said.{' '}
+          {say('step.scriptChanged')}{' '}
           <Button size="small" onClick={() => edit({ name: 'acceptScript', step: step.id })}>
-            It says this
+            {say('step.itSaysThis')}
           </Button>
         </p>
       )}

@@ -6,18 +6,20 @@ import type { StepSpan } from '@/core/lesson/timeline'
 import type { LengthRule, Step } from '@/core/lesson/document'
 import { READING_PACE } from '@/core/lesson/newParts'
 import type { Seconds } from '@/core/units'
+import { decimal } from '@/ui/format'
+import { say } from '@/messages/say'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
 import { SecondsField } from '../../parts/SecondsField'
 import styles from './length.module.css'
 
 const round = (time: Seconds) => Math.round(time * 10) / 10
 
-const RULES: { value: LengthRule['kind']; label: string }[] = [
-  { value: 'voice', label: 'Follows the voice' },
-  { value: 'lesson', label: 'Follows the voice, as set for the lesson' },
-  { value: 'reading', label: 'Time to read what is on the picture' },
-  { value: 'until-next', label: 'Until the next word is said' },
-  { value: 'fixed', label: 'Fixed length' },
+const rules = (): { value: LengthRule['kind']; label: string }[] => [
+  { value: 'voice', label: say('step.followsTheVoice') },
+  { value: 'lesson', label: say('step.followsTheVoiceAs') },
+  { value: 'reading', label: say('step.timeToReadWhat') },
+  { value: 'until-next', label: say('step.untilTheNextWord') },
+  { value: 'fixed', label: say('step.fixedLength') },
 ]
 
 /** The length rule of a step, and what can be done where it can't hold. */
@@ -31,15 +33,15 @@ export function LengthEditor({ span }: { span: StepSpan }) {
   return (
     <div className={styles.form}>
       <Select
-        aria-label="Length rule"
+        aria-label={say('step.lengthRule')}
         value={length.kind}
-        options={RULES}
+        options={rules()}
         onChange={(kind) => setRule(newRule(kind, round(end - start), words))}
       />
       {span.overrun > 0.05 && <Mends span={span} onRule={setRule} />}
       {length.kind === 'fixed' && (
         <SecondsField
-          label="Stays for"
+          label={say('step.staysFor')}
           value={length.length}
           least={0.1}
           onChange={(value) => setRule({ kind: 'fixed', length: value })}
@@ -47,7 +49,7 @@ export function LengthEditor({ span }: { span: StepSpan }) {
       )}
       {(length.kind === 'voice' || length.kind === 'until-next') && (
         <SecondsField
-          label="At least"
+          label={say('step.atLeast')}
           value={length.atLeast}
           least={0}
           onChange={(atLeast) => setRule({ ...length, atLeast })}
@@ -55,7 +57,7 @@ export function LengthEditor({ span }: { span: StepSpan }) {
       )}
       {length.kind === 'reading' && (
         <SecondsField
-          label={`For each of ${length.words} words`}
+          label={say('step.forEachOfWords', { words: length.words })}
           value={length.perWord}
           least={0}
           onChange={(perWord) => setRule({ ...length, perWord })}
@@ -95,14 +97,14 @@ function Mends({ span, onRule }: { span: StepSpan; onRule: (rule: LengthRule) =>
   return (
     <Alert
       type="warning"
-      title={`The words run ${overrun.toFixed(1)} s past the picture and are cut off.`}
+      title={say('step.theWordsRunS', { overrun: decimal(overrun, 1) })}
       description={
         <span className={styles.mends}>
           <Button size="small" onClick={() => onRule({ kind: 'voice', atLeast: 1 })}>
-            Follow the voice
+            {say('step.followTheVoice')}
           </Button>
           <Button size="small" onClick={() => onRule({ kind: 'fixed', length: Math.ceil(needed * 10) / 10 })}>
-            Stay for {needed.toFixed(1)} s
+            {say('step.stayForS', { needed: decimal(needed, 1) })}
           </Button>
         </span>
       }
@@ -117,13 +119,13 @@ function Edges({ step }: { step: Step }) {
   return (
     <>
       <SecondsField
-        label="Lead-in, before the first word"
+        label={say('step.leadInBeforeThe')}
         value={leadIn}
         least={0}
         onChange={(value) => edit({ name: 'setLeadIn', step: step.id, leadIn: value })}
       />
       <SecondsField
-        label="Tail, after the last word"
+        label={say('step.tailAfterTheLast')}
         value={tail}
         least={0}
         onChange={(value) => edit({ name: 'setTail', step: step.id, tail: value })}
@@ -139,9 +141,9 @@ function LessonLengths() {
   const { edit } = store.getState()
   const others = steps.filter(({ length }) => length.kind === 'voice')
   const fields = [
-    ['leadIn', 'Lead-in, in all such steps'],
-    ['tail', 'Tail, in all such steps'],
-    ['atLeast', 'At least, in all such steps'],
+    ['leadIn', say('step.leadInInAll')],
+    ['tail', say('step.tailInAllSuch')],
+    ['atLeast', say('step.atLeastInAll')],
   ] as const
   return (
     <>
@@ -159,7 +161,7 @@ function LessonLengths() {
           size="small"
           onClick={() => edit({ name: 'setLengthOf', steps: others.map(({ id }) => id), length: { kind: 'lesson' } })}
         >
-          Use it for the {others.length} steps that follow the voice
+          {say('step.useItForThe', { count: others.length })}
         </Button>
       )}
     </>

@@ -7,6 +7,7 @@ import { useState } from 'react'
 import type { RecordingPicture, Step } from '@/core/lesson/document'
 import { motionAt, SPEED_LIMITS, speedOf } from '@/core/picture/motion'
 import { splitAtScenes, type StepPart } from '@/core/picture/scenes'
+import { say } from '@/messages/say'
 import { clock } from '../../format'
 import { useDesk, useLessonState, useTimeline } from '../../lesson/context'
 import { runJob } from '../../jobs'
@@ -35,12 +36,12 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
   }
   const atPlayhead = (use: (moment: number) => void) => () => {
     const moment = momentNow()
-    if (moment === null) void message.info('Put the playhead into this step first, at the moment you mean.')
+    if (moment === null) void message.info(say('step.putThePlayheadInto'))
     else use(moment)
   }
   const pin = atPlayhead((at) => {
     const mark = markAtCaret(state)
-    if (!mark) return void message.info('Put the caret before the word at which this is to be seen.')
+    if (!mark) return void message.info(say('step.putTheCaretBeforeThe'))
     const pins = [...picture.pins, { id: nanoid(10), at, mark: mark.id }]
     store
       .getState()
@@ -68,7 +69,7 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
     try {
       const { media, from, to } = picture
       const { scenes } = await runJob<'scenes'>({ kind: 'scenes', media, from, to })
-      if (scenes.length === 0) void message.info('The picture never changes all at once here: there is one scene.')
+      if (scenes.length === 0) void message.info(say('step.thePictureNeverChanges'))
       else store.getState().edit({ name: 'splitRecording', step: step.id, parts: partsAt(scenes) })
     } catch (error) {
       void message.error((error as Error).message)
@@ -77,46 +78,49 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
   }
   return (
     <>
-      <span>Pins</span>
+      <span>{say('step.pins')}</span>
       <span>
         {picture.pins.map((one) => (
           <span key={one.id} className={styles.pin}>
-            {clock(one.at)} at {sayMark(state, one.mark) ?? 'words that are gone'}
-            {span?.missed.includes(one.id) && <em> needs more than {SPEED_LIMITS.most} times its speed</em>}
+            {say('step.pinAt', {
+              at: clock(one.at),
+              mark: sayMark(state, one.mark) ?? say('step.pinWordsGone'),
+            })}
+            {span?.missed.includes(one.id) && <em> {say('step.needsMoreThanTimes', { most: SPEED_LIMITS.most })}</em>}
             <Button
               size="small"
               type="text"
               icon={<DeleteOutlined />}
-              aria-label="Take this pin out"
+              aria-label={say('step.takeThisPinOut')}
               onClick={() => set({ pins: picture.pins.filter(({ id }) => id !== one.id) })}
             />
           </span>
         ))}
-        <Button size="small" onClick={pin} title="What is seen at the playhead happens on the word at the caret">
-          Pin this moment to the word at the caret
+        <Button size="small" onClick={pin} title={say('step.whatIsSeenAt')}>
+          {say('step.pinThisMomentTo')}
         </Button>
       </span>
-      <span>Cut out</span>
+      <span>{say('step.cutOut')}</span>
       <span>
         {picture.cuts.map((one) => (
           <span key={one.from} className={styles.pin}>
-            {clock(one.from)} to {clock(one.to)}
+            {say('step.fromTo', { from: clock(one.from), to: clock(one.to) })}
             <Button
               size="small"
               type="text"
               icon={<DeleteOutlined />}
-              aria-label="Show this part again"
+              aria-label={say('step.showThisPartAgain')}
               onClick={() => set({ cuts: picture.cuts.filter((other) => other !== one) })}
             />
           </span>
         ))}
         <Button size="small" onClick={cut}>
-          {cutFrom === null ? 'From the playhead…' : `${clock(cutFrom)} to the playhead`}
+          {cutFrom === null ? say('step.fromThePlayhead') : say('step.toThePlayhead', { cutFrom: clock(cutFrom) })}
         </Button>
       </span>
-      <span>Scenes</span>
+      <span>{say('step.scenes')}</span>
       <Button size="small" loading={busy} onClick={() => void split()}>
-        Make a step of each scene
+        {say('step.makeAStepOf')}
       </Button>
     </>
   )

@@ -3,6 +3,7 @@
 import { App, Select } from 'antd'
 import { useState } from 'react'
 import type { RecordingPicture, Step } from '@/core/lesson/document'
+import { say } from '@/messages/say'
 import { useDesk, useLessonState } from '../../lesson/context'
 import { runJob } from '../../jobs'
 
@@ -32,10 +33,10 @@ export function SoundTrackChoice({ step, picture }: { step: Step; picture: Recor
   }
   return (
     <>
-      <span>Track</span>
+      <span>{say('step.track')}</span>
       <Select
         size="small"
-        aria-label="Which sound track is heard"
+        aria-label={say('step.whichSoundTrackIs')}
         loading={busy}
         disabled={busy}
         value={info.soundTrack}

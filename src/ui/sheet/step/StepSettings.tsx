@@ -4,7 +4,8 @@ import { Button, Input, Select } from 'antd'
 import type { Picture, RecordingPicture, Step, Take } from '@/core/lesson/document'
 import type { StepSpan } from '@/core/lesson/timeline'
 import { LIMITS } from '@/core/lesson/limits'
-import { clock } from '../../format'
+import { say } from '@/messages/say'
+import { clock, decimal, listed } from '../../format'
 import { useTyped } from '../../lesson/useTyped'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
 import { OverPictures } from '../../over/OverPictures'
@@ -33,29 +34,27 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
   const { picture } = step
   return (
     <>
-      <h2 className={styles.heading}>
-        Step {index + 1} · {step.title}
-      </h2>
+      <h2 className={styles.heading}>{say('step.step', { number: index + 1, title: step.title })}</h2>
       <div className={styles.fields}>
-        <label htmlFor="step-title">Title</label>
+        <label htmlFor="step-title">{say('step.title')}</label>
         <TypedText
           id="step-title"
           value={step.title}
           onType={(title, isFirst) => type({ name: 'renameStep', step: step.id, title }, isFirst)}
         />
-        <label htmlFor="step-script">Script</label>
+        <label htmlFor="step-script">{say('step.script')}</label>
         <TypedText
           id="step-script"
           lines
           value={step.script}
           onType={(script, isFirst) => type({ name: 'setScript', step: step.id, script }, isFirst)}
         />
-        <span>Voice</span>
+        <span>{say('step.voice')}</span>
         <span>
           <SayVoice step={step} />
         </span>
         <HeardReport step={step} />
-        <span>Picture</span>
+        <span>{say('step.picture')}</span>
         <span>
           <SayPicture picture={picture} />
         </span>
@@ -72,19 +71,26 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
         {picture.kind === 'recording' && <RecordingSpeed step={step} picture={picture} />}
         {picture.kind === 'recording' && <SoundTrackChoice step={step} picture={picture} />}
         {picture.kind === 'recording' && <RecordingSound step={step} picture={picture} />}
-        <span>Over it</span>
+        <span>{say('step.overIt')}</span>
         <OverPictures step={step} />
         <LooseThings which={(loose) => loose.kind === 'layer' && loose.step.id === step.id} />
-        <span>Stays</span>
+        <span>{say('step.stays')}</span>
         <LengthEditor span={span} />
         <LooseThings which={(loose) => loose.kind === 'picture' && loose.step.id === step.id} />
         <LooseThings which={(loose) => loose.kind === 'pin' && loose.step.id === step.id} />
       </div>
-      <Fold name="more" title={step.more.length > 0 ? `Further pictures (${step.more.length})` : 'Further pictures'}>
+      <Fold
+        name="more"
+        title={
+          step.more.length > 0
+            ? say('step.furtherPictures', { count: step.more.length })
+            : say('step.furtherPicturesNone')
+        }
+      >
         <FurtherPictures step={step} />
       </Fold>
       {picture.kind !== 'card' && (
-        <Fold name="framing" title="How its picture stands in the frame">
+        <Fold name="framing" title={say('step.howItsPictureStands')}>
           <FramingSettings
             framing={picture.framing}
             onChange={(framing) =>
@@ -93,17 +99,17 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
           />
         </Fold>
       )}
-      <Fold name="edge" title="How its picture gives way to the next">
+      <Fold name="edge" title={say('step.howItsPictureGives')}>
         <EdgeSettings step={step} />
       </Fold>
-      <Fold name="captions" title="Its captions">
+      <Fold name="captions" title={say('step.itsCaptions')}>
         <StepCaptions span={span} />
       </Fold>
-      <Fold name="chapter" title="Its chapter">
+      <Fold name="chapter" title={say('step.itsChapter')}>
         <ChapterSettings step={step} />
       </Fold>
       {picture.kind === 'recording' && (
-        <Fold name="recording" title="Pins, cuts and scenes of the recording">
+        <Fold name="recording" title={say('step.pinsCutsAndScenes')}>
           <div className={styles.fields}>
             <RecordingEditor step={step} picture={picture} />
           </div>
@@ -111,10 +117,10 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
       )}
       <div className={styles.actions}>
         <Button size="small" onClick={actions.booth}>
-          Record or read it
+          {say('step.recordOrReadIt')}
         </Button>
         <Button size="small" onClick={actions.addCard}>
-          Add a card after this
+          {say('step.addACardAfter')}
         </Button>
       </div>
     </>
@@ -124,29 +130,29 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
 function SayPicture({ picture }: { picture: Picture }) {
   const shelf = useLesson().shelf
   const info = useLessonState(({ media }) => (picture.kind === 'card' ? undefined : media.get(picture.media)))
-  if (picture.kind === 'card') return 'a card'
-  const title = shelf.find(({ media }) => media === picture.media)?.title ?? 'a file that is missing'
+  if (picture.kind === 'card') return say('step.aCard')
+  const title = shelf.find(({ media }) => media === picture.media)?.title ?? say('step.aFileThatIs')
   return picture.kind === 'still'
-    ? `${title}, page ${info?.labels[picture.page - 1] || picture.page}`
-    : `${title}, ${clock(picture.from)} to ${clock(picture.to)}`
+    ? say('step.page', { title, page: info?.labels[picture.page - 1] || String(picture.page) })
+    : say('step.partOf', { title, from: clock(picture.from), to: clock(picture.to) })
 }
 
 function SayVoice({ step }: { step: Step }) {
   const { shelf, takes } = useLesson()
-  if (step.passages.length === 0) return 'nothing is said yet'
+  if (step.passages.length === 0) return say('step.nothingIsSaidYet')
   const nameOf = (media: string) =>
     shelf.find((item) => item.media === media)?.title ??
-    HOW_SAID[takes.find((take) => take.media === media)?.kind ?? 'brought-in']
+    howSaid()[takes.find((take) => take.media === media)?.kind ?? 'brought-in']
   const names = new Set(step.passages.map(({ media }) => nameOf(media)))
-  return `${[...names].join(', ')}: ${step.passages.length === 1 ? 'one passage' : `${step.passages.length} passages`}`
+  return say('step.passages', { names: listed([...names]), count: step.passages.length })
 }
 
 /** What is heard of no file of the shelf: takes lie with their steps. */
-const HOW_SAID: Record<Take['kind'], string> = {
-  recorded: 'recorded in the booth',
-  'brought-in': 'a file that was taken off the shelf',
-  read: 'a synthesised voice',
-}
+const howSaid = (): Record<Take['kind'], string> => ({
+  recorded: say('step.recordedInTheBooth'),
+  'brought-in': say('step.aFileThatWas'),
+  read: say('step.aSynthesisedVoice'),
+})
 
 const SPEEDS = [0.5, 0.75, 1, 1.25, 1.5, 2, 3, 4]
 
@@ -156,14 +162,22 @@ function RecordingSpeed({ step, picture }: RecordingProps) {
     store.getState().edit({ name: 'setPicture', step: step.id, picture: { ...picture, ...part } })
   return (
     <>
-      <span>Speed</span>
+      <span>{say('step.speed')}</span>
       <Select
         size="small"
-        aria-label="Speed of the recording"
+        aria-label={say('step.speedOfTheRecording')}
         value={picture.speed === null ? 'fit' : String(picture.speed)}
         options={[
-          { value: 'fit', label: 'as long as its words' },
-          ...SPEEDS.map((speed) => ({ value: String(speed), label: speed === 1 ? 'its own' : `${speed} times` })),
+          { value: 'fit', label: say('step.asLongAsIts') },
+          ...SPEEDS.map((speed) => ({
+            value: String(speed),
+            label:
+              speed === 1
+                ? say('step.itsOwn')
+                : say('step.times', {
+                    speed: decimal(speed, Number.isInteger(speed) ? 0 : Number.isInteger(speed * 2) ? 1 : 2),
+                  }),
+          })),
         ]}
         onChange={(value) => set({ speed: value === 'fit' ? null : Number(value) })}
       />
@@ -176,11 +190,11 @@ interface RecordingProps {
   picture: RecordingPicture
 }
 
-const SOUND_LEVELS = [
-  { value: 'off', label: 'silent' },
-  { value: '-12', label: 'soft (−12 dB)' },
-  { value: '-6', label: 'half (−6 dB)' },
-  { value: '0', label: 'as recorded' },
+const soundLevels = () => [
+  { value: 'off', label: say('step.silent') },
+  { value: '-12', label: say('step.soft12Db') },
+  { value: '-6', label: say('step.half6Db') },
+  { value: '0', label: say('step.asRecorded') },
 ]
 
 function RecordingSound({ step, picture }: RecordingProps) {
@@ -189,12 +203,12 @@ function RecordingSound({ step, picture }: RecordingProps) {
   if (!hasSound) return null
   return (
     <>
-      <span>Its sound</span>
+      <span>{say('step.itsSound')}</span>
       <Select
         size="small"
-        aria-label="The recording's own sound"
+        aria-label={say('step.theRecordingsOwnSound')}
         value={picture.gain === null ? 'off' : String(picture.gain)}
-        options={SOUND_LEVELS}
+        options={soundLevels()}
         onChange={(value) =>
           store.getState().edit({
             name: 'setPicture',
@@ -204,7 +218,7 @@ function RecordingSound({ step, picture }: RecordingProps) {
         }
       />
       {picture.gain !== null && (picture.speed !== 1 || picture.pins.length > 0) && (
-        <span className={styles.wide}>Where it plays faster or slower its sound does too, with its pitch kept.</span>
+        <span className={styles.wide}>{say('step.whereItPlaysFaster')}</span>
       )}
     </>
   )

@@ -9,6 +9,7 @@ import { bringBackLesson, deleteLesson } from '@/db/deleted'
 import { loadLesson, moveLesson, saveLesson } from '@/db/lessons'
 import { mediaStore } from '@/jobs/places'
 import { infosOf } from '@/media/lessonMedia'
+import { say } from '@/messages/say'
 import { LESSON_BODY, readJson, route } from '../../answer'
 
 /** The lesson itself is looked at where it is stored. */
@@ -66,7 +67,7 @@ async function rename(id: string, title: string): Promise<void> {
   const { lesson, revision } = await loadLesson(id)
   const renamed = documentOf(applyEdit(lesson, { name: 'renameLesson', title }))
   const { saved } = await saveLesson(id, revision, renamed, nanoid())
-  if (!saved) throw new UserError('This lesson was changed in this very moment. Try it again.')
+  if (!saved) throw new UserError(say('server.changedMeanwhile'))
 }
 
 /** It can be brought back for a while. */

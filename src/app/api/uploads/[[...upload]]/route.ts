@@ -4,9 +4,9 @@ import { Server } from '@tus/server'
 import { nanoid } from 'nanoid'
 import { isDatabaseAway } from '@/db/client'
 import { uploadsFolder } from '@/jobs/places'
-import { DISK_FULL, freeBytes, isDiskFull } from '@/media/store/disk'
+import { freeBytes, isDiskFull } from '@/media/store/disk'
 import { largestFile } from '@/media/settings'
-import { DATABASE_AWAY } from '../../answer'
+import { say } from '@/messages/say'
 import { requestUploadImport } from '../adopt'
 
 /** Uploads by the tus protocol: in pieces to disk, resumed where they broke off. What is whole goes to the workers. */
@@ -27,7 +27,7 @@ function openServer(): Server {
     namingFunction: () => nanoid(16),
     async onUploadCreate(_request, { size = 0 }) {
       // A full disk is foreseen where it can be: an upload says how large it is.
-      if (size > (await freeBytes(uploadsFolder()))) throw { status_code: 507, body: DISK_FULL }
+      if (size > (await freeBytes(uploadsFolder()))) throw { status_code: 507, body: say('server.diskFull') }
       return {}
     },
     async onUploadFinish(_request, { id, metadata }) {
@@ -37,9 +37,9 @@ function openServer(): Server {
     onResponseError(_request, error) {
       if ('status_code' in error) return error
       console.error(error)
-      if (isDatabaseAway(error)) return { status_code: 503, body: DATABASE_AWAY }
-      if (isDiskFull(error)) return { status_code: 507, body: DISK_FULL }
-      return { status_code: 500, body: 'Something went wrong on the server. Try it again.' }
+      if (isDatabaseAway(error)) return { status_code: 503, body: say('server.databaseAway') }
+      if (isDiskFull(error)) return { status_code: 507, body: say('server.diskFull') }
+      return { status_code: 500, body: say('server.uploadFault') }
     },
   })
 }

@@ -1,6 +1,7 @@
+import { say } from '@/messages/say'
 import { Balance } from '@/ui/balance/Balance'
 
-export const metadata = { title: 'Balance' }
+export const generateMetadata = () => ({ title: say('lesson.balance') })
 
 export default function BalancePage() {
   return <Balance />

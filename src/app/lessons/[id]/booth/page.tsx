@@ -1,6 +1,7 @@
+import { say } from '@/messages/say'
 import { Booth } from '@/ui/booth/Booth'
 
-export const metadata = { title: 'Booth' }
+export const generateMetadata = () => ({ title: say('lesson.booth') })
 
 export default function BoothPage() {
   return <Booth />

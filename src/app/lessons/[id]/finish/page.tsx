@@ -1,6 +1,7 @@
+import { say } from '@/messages/say'
 import { Finish } from '@/ui/finish/Finish'
 
-export const metadata = { title: 'Finish' }
+export const generateMetadata = () => ({ title: say('lesson.finish') })
 
 export default function FinishPage() {
   return <Finish />

@@ -7,6 +7,7 @@ import { loadJob } from '@/db/jobs'
 import { summaries } from '@/db/summaries'
 import { exportObject, objects } from '@/jobs/places'
 import { zipOf } from '@/media/writeZip'
+import { say } from '@/messages/say'
 import { route } from '../../../answer'
 import { downloadHeaders, streamOf } from '../../../download'
 
@@ -16,15 +17,14 @@ const MOST = 1000
 export const GET = route<{ id: string }>(async (request, { id }) => {
   const course = await courseTitle(id)
   const ids = [...new Set(new URL(request.url).searchParams.getAll('job'))].slice(0, MOST)
-  if (ids.length === 0) throw new UserError('Choose at least one finished file.')
+  if (ids.length === 0) throw new UserError(say('server.chooseAtLeastOne'))
   const titles = new Map((await summaries(id)).map((one) => [one.id, one.summary?.title]))
   const made = await Promise.all(
     ids.map(async (job) => {
       const { input, result } = await loadJob(job, 'export')
       const title = titles.get(input.lesson)
-      if (title === undefined)
-        throw new NotThere('One of these files is of a lesson that is not in this course any more.')
-      if (!result) throw new UserError('One of these files is not finished yet. Wait until it is, and try again.')
+      if (title === undefined) throw new NotThere(say('server.fileOfAnotherCourse'))
+      if (!result) throw new UserError(say('server.fileNotFinished'))
       return { object: exportObject(job, input.file), title, file: fileNameOf(title, input.file), result }
     }),
   )

@@ -1,4 +1,5 @@
 import { mediaObject } from '@/media/store/store'
+import { say } from '@/messages/say'
 import { route } from '../../../answer'
 import { sendObject } from '../../../sendObject'
 
@@ -13,6 +14,6 @@ const TYPES: [part: RegExp, type: string][] = [
 
 export const GET = route<{ hash: string; part: string }>(async (request, { hash, part }) => {
   const type = TYPES.find(([pattern]) => pattern.test(part))?.[1]
-  if (!HASH.test(hash) || !type) return Response.json({ error: 'There is no such thing.' }, { status: 404 })
+  if (!HASH.test(hash) || !type) return Response.json({ error: say('server.noSuchThing') }, { status: 404 })
   return sendObject(request, mediaObject(hash, part), { 'content-type': type })
 })

@@ -5,6 +5,7 @@ import { loadRecording } from '@/db/recordings'
 import { handOverPieces, piecesOf } from '@/jobs/pieces'
 import { requestRecordingImport } from '@/jobs/requests'
 import { recordedBytes } from '@/media/import/recordings'
+import { say } from '@/messages/say'
 import { readJson, route } from '../../../answer'
 
 /** How many bytes the browser has sent, where it knows; what is called a recording made `at` by the author's clock. */
@@ -21,7 +22,7 @@ export const POST = route<{ id: string }>(async (request, { id }) => {
   if (state === 'taken' || (state === 'finished' && isOver)) return Response.json({ importId })
   const kept = await recordedBytes(piecesOf(id))
   if (bytes !== null && kept < bytes) return Response.json({ bytes: kept }, { status: 409 })
-  if (kept === 0) throw new UserError('Nothing was recorded. Check the microphone and record again.')
+  if (kept === 0) throw new UserError(say('imports.nothingWasRecordedCheck'))
   await handOverPieces(id)
   await requestRecordingImport(id, `${name}.${kind === 'picture' ? details.extension : 'wav'}`)
   return Response.json({ importId: id })

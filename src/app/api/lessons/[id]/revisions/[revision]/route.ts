@@ -4,6 +4,7 @@ import { NotThere } from '@/core/userError'
 import { loadRevision, nameRevision } from '@/db/lessons'
 import { mediaStore } from '@/jobs/places'
 import { infosOf } from '@/media/lessonMedia'
+import { say } from '@/messages/say'
 import { readJson, route } from '../../../../answer'
 
 const revisionSchema = z.coerce
@@ -34,6 +35,6 @@ export const PATCH = route<Place>(async (request, { id, revision }) => {
 
 function numberOf(revision: string): number {
   const { success, data } = revisionSchema.safeParse(revision)
-  if (!success) throw new NotThere('This version of the lesson is no longer there.')
+  if (!success) throw new NotThere(say('server.versionGone'))
   return data
 }
