@@ -51,7 +51,7 @@ export const holdDraft = (key: string): (() => void) => holdPageLock(lockOf(key)
 
 export async function keepDraft(draft: Draft): Promise<void> {
   await (await database()).put('drafts', draft)
-  localStorage.removeItem(PARKED + draft.key)
+  unpark(draft.key, draft.at)
 }
 
 /** Keeps a draft before this call returns, since the page may be gone right after it; false where there is no room. */
@@ -66,8 +66,15 @@ export function parkDraft(draft: Draft): boolean {
 }
 
 export async function dropDraft(key: string): Promise<void> {
-  localStorage.removeItem(PARKED + key)
+  const asked = Date.now()
   await within(LIMIT, deleteDraft(key))
+  unpark(key, asked)
+}
+
+/** Only after the database has answered, and only what was parked by then: a newer one waits for its own answer. */
+function unpark(key: string, until: number): void {
+  const parked = localStorage.getItem(PARKED + key)
+  if (parked && (JSON.parse(parked) as Draft).at <= until) localStorage.removeItem(PARKED + key)
 }
 
 const deleteDraft = async (key: string): Promise<void> => (await database()).delete('drafts', key)
