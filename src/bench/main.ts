@@ -74,11 +74,13 @@ async function planning(): Promise<void> {
 
 async function riding(): Promise<void> {
   const readings = await Promise.all(SEEDS.map(unevenReading))
-  for (const { name, sound } of pieces()) {
+  const asLaid = pieces().map((piece) => ({ ...piece, evenStrokes: false }))
+  const even = asLaid.filter(({ name }) => name === 'percussive').map((piece) => ({ ...piece, evenStrokes: true }))
+  for (const { name, sound, evenStrokes } of [...asLaid, ...even]) {
     const all: RideFigures[] = []
-    for (const voice of readings) all.push(rideFigures(await rideStems(voice, sound), DEFAULT_TARGETS))
+    for (const voice of readings) all.push(rideFigures(await rideStems(voice, sound, evenStrokes), DEFAULT_TARGETS))
     console.log(
-      name.padEnd(11),
+      (evenStrokes ? `${name}, even` : name).padEnd(16),
       (Object.keys(all[0]!) as (keyof RideFigures)[])
         .map((key) => `${key} ${mean(all.map((figures) => figures[key])).toFixed(3)}`)
         .join('  '),

@@ -14,9 +14,13 @@ export interface Stems {
   speech: SpeechSegment[]
 }
 
-export async function rideStems(voice: Float32Array, song: Float32Array): Promise<Stems> {
+export async function rideStems(voice: Float32Array, song: Float32Array, evenStrokes = false): Promise<Stems> {
   const bank = soundBank({ [TAKE]: [voice], [SONG]: [song, song] })
-  const lesson = { ...lessonOver([0, voice.length / HOUSE_RATE]), pocket: { on: false, depth: 6, nearer: 0 } }
+  const lesson = {
+    ...lessonOver([0, voice.length / HOUSE_RATE]),
+    pocket: { on: false, depth: 6, nearer: 0 },
+    evenStrokes,
+  }
   const { plan, levels } = planMix(lesson, layoutLesson(lesson), bank.analysisOf)
   const meters = {
     voice: createEnergyMeter(HOUSE_RATE, 2),

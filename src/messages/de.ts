@@ -196,6 +196,9 @@ export const de: Translation = {
     whatItIsFor: 'Wofür es ist',
     aClearanceOfYour: 'Eigener Abstand',
     voicePocket: 'Stimmnische',
+    evenStrokes: 'Gleichmäßige Anschläge',
+    strokesStandOut:
+      'Einzelne Anschläge dieser Musik treten hervor. Von einem Augenblick zum nächsten ist sie in {now} des Gesprochenen nah an ihrem Abstand; mit gleichmäßigen Anschlägen in {even}.',
     asDeepAsNeeded: 'So tief wie nötig',
     depthOfThePocket: 'Tiefe der Nische',
     db: '{depth, number} dB',
@@ -705,6 +708,7 @@ export const de: Translation = {
     setNudges: 'Musik anpassen',
     removeNudges: 'Punkte wegnehmen',
     setPocket: 'Nische ändern',
+    setEvenStrokes: 'Anschläge ändern',
     setTrack: 'eine Spur ändern',
     setLengths: 'Längen ändern',
     addPicture: 'ein Bild hinzufügen',
@@ -1913,6 +1917,8 @@ export const de: Translation = {
       'Wie schnell die Musik lauter und leiser wird. Langsame Bewegungen bemerkt man nicht; schnelle bleiben näher an der Stimme.',
     pocket:
       'Eine kleine Senke nur in den Tönen der Musik, die diese Stimme verständlich machen, und nur während sie spricht.',
+    strokes:
+      'Trommelschläge und gezupfte Töne sind lauter als die Musik um sie herum. Das Lauteste jedes Anschlags wird zurückgenommen, nur während jemand spricht.',
     lufs: 'Lautheit, wie man sie über die ganze Lektion hört. Videoplattformen verlangen etwa −16.',
     truePeak: 'Die höchste Spitze des Tons. Sie bleibt unter 0, damit nichts knackst.',
     corridor:

@@ -194,6 +194,9 @@ export const en = {
     whatItIsFor: 'What it is for',
     aClearanceOfYour: 'A clearance of your own',
     voicePocket: 'Voice pocket',
+    evenStrokes: 'Even strokes',
+    strokesStandOut:
+      'Single strokes of this music stand out. From one moment to the next it is near its clearance in {now} of what is said; with even strokes in {even}.',
     asDeepAsNeeded: 'As deep as needed',
     depthOfThePocket: 'Depth of the pocket',
     db: '{depth, number} dB',
@@ -691,6 +694,7 @@ export const en = {
     setNudges: 'nudge the music',
     removeNudges: 'take points out',
     setPocket: 'change the pocket',
+    setEvenStrokes: 'change the strokes',
     setTrack: 'change a track',
     setLengths: 'change the lengths',
     addPicture: 'add a picture',
@@ -1866,6 +1870,8 @@ export const en = {
     slope: 'How quickly the music goes up and down. Slow moves are not noticed; quick ones keep closer to the voice.',
     pocket:
       'A small dip in just those tones of the music that make this voice easy to understand, only while it speaks.',
+    strokes:
+      'Drum beats and plucked notes are louder than the music around them. The loudest of each is taken down, only while somebody speaks.',
     lufs: 'Loudness as people hear it over the whole lesson. Video sites ask for about −16.',
     truePeak: 'The highest peak of the sound. It stays below 0, so that nothing crackles.',
     corridor:

@@ -15,6 +15,7 @@ import type { Analysis } from '@/core/measure/analysis'
 import { clearanceReadings, corridorShares, drawnLoudness } from '@/core/mix/balanceSheet'
 import { drawBalance } from '@/core/mix/balancePicture'
 import { planMix } from '@/core/mix/plan'
+import { strokesWorth } from '@/core/mix/strokesWorth'
 import { takeWords } from '@/messages/say'
 import { heardWords, type Found } from '@/core/narration/words/alignments'
 import type { PlannedMix } from '@/core/mix/mixPlan'
@@ -48,6 +49,7 @@ const api: PlanWorkerApi = {
     return { ...draw(), isWhole }
   },
   balance: () => drawBalance(lesson, timeline, planned, analysisOf),
+  strokesWorth: () => strokesWorth(lesson, timeline, planned.levels, analysisOf),
   findInWords(found) {
     for (const [key, words] of found) alignments.set(key, words)
     // By takes, not by cleaned sounds: words are found in takes.

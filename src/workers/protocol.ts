@@ -2,6 +2,7 @@ import type { HandedWords } from '@/messages/words'
 import type { Finding } from '@/core/check/finding'
 import type { BalancePicture } from '@/core/mix/balancePicture'
 import type { BedWay, MixPlan } from '@/core/mix/mixPlan'
+import type { StrokesWorth } from '@/core/mix/strokesWorth'
 import type { Lesson, MediaHash, TrackName } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
 import type { Found } from '@/core/narration/words/alignments'
@@ -51,6 +52,8 @@ export interface PlanWorkerApi {
   setLesson(heard: HeardLesson, serial: number): Promise<MixPicture>
   /** The plan that was made last, for the balance view. */
   balance(): BalancePicture
+  /** It takes as long as a plan does. */
+  strokesWorth(): StrokesWorth | null
   /** What is found in the words and captions of the lesson that was planned last; `found`: in takes, since the last call. */
   findInWords(found: [key: string, found: Found | null][]): Finding[]
 }

@@ -25,6 +25,7 @@ const planOf = (gain: number): MixPlan => ({
   clips: { voice: [clip(gain)], recordings: [], sounds: [], bed: [] },
   gains: { voice: null, recordings: null, sounds: null, bed: null },
   muted: [],
+  strokes: null,
   pocket: null,
   gain: 0,
   ceiling: -1,

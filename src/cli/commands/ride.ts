@@ -15,6 +15,7 @@ interface RideOptions {
   swell: number
   outDir: string
   pocket?: boolean
+  evenStrokes?: boolean
 }
 
 /** Lays a bed under a whole voice recording: a lesson of one step. */
@@ -37,6 +38,7 @@ export function ride(options: RideOptions) {
       bedCues: [newBed('bed', bed.media.hash, step.id)],
       targets: { ...draft.targets, clearance: options.clearance, swell: options.swell },
       pocket: { ...draft.pocket, on: options.pocket ?? false },
+      evenStrokes: options.evenStrokes ?? false,
     })
     if (!parsed.success) throw new UserError('The clearance must be 3 to 40 LU, the swell -6 to 40 LU.')
     const lesson = parsed.data

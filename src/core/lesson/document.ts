@@ -274,6 +274,8 @@ const shared = {
   /** In the order of lesson time. */
   nudges: z.array(nudgeSchema).max(LIMITS.items.nudges),
   pocket: pocketSchema,
+  /** The music's strokes are taken down while somebody speaks. */
+  evenStrokes: z.boolean().default(false),
   tracks: z.object({ voice: trackSchema, recordings: trackSchema, sounds: trackSchema, bed: trackSchema }),
   /** For steps whose rule is the lesson's. */
   lengths: z.object({ leadIn: seconds, tail: seconds, atLeast: seconds }),

@@ -121,6 +121,7 @@ class Merger {
       sounds: list('sounds', 'sound'),
       nudges: list('nudges', 'gain line'),
       pocket: setting('pocket'),
+      evenStrokes: setting('evenStrokes'),
       tracks: this.record('tracks', all('tracks')),
       lengths: this.record('lengths', all('lengths')),
       frame: this.record('frame', all('frame')),

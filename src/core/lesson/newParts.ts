@@ -53,6 +53,7 @@ export function emptyLesson(title: string): Lesson {
     sounds: [],
     nudges: [],
     pocket: { on: false, depth: USUAL_POCKET, nearer: 0 },
+    evenStrokes: false,
     tracks: { voice: newTrack(), recordings: newTrack(), sounds: newTrack(), bed: newTrack() },
     lengths: { leadIn: 0.4, tail: 0.6, atLeast: 3 },
     frame: { ...USUAL_FRAME },

@@ -14,6 +14,7 @@ export type SoundEdit =
   | { name: 'setNudges'; nudges: Nudge[] }
   | { name: 'removeNudges'; nudges: string[] }
   | { name: 'setPocket'; pocket: Pocket }
+  | { name: 'setEvenStrokes'; on: boolean }
   | { name: 'setTrack'; track: TrackName; gain: number; muted: boolean }
   | { name: 'setLengths'; lengths: LessonLengths }
   | { name: 'addPicture'; step: string; id: string; picture: Picture; mark: string }
@@ -40,6 +41,9 @@ export function changeSounds(lesson: Lesson, edit: SoundEdit): void {
       return
     case 'setPocket':
       lesson.pocket = edit.pocket
+      return
+    case 'setEvenStrokes':
+      lesson.evenStrokes = edit.on
       return
     case 'setTrack':
       lesson.tracks[edit.track] = { gain: edit.gain, muted: edit.muted }

@@ -38,7 +38,7 @@ const WINDOW: Seconds = 3
 const SENTENCE_PAUSE: Seconds = 0.3
 
 /**
- * Voice less bed, both over 3 s inside one sentence, every 100 ms of spoken time. Where there is no bed at all there is no
+ * Voice less bed, both over 3 s inside one sentence (the bed over less, if wanted), every 100 ms of spoken time. Where there is no bed at all there is no
  * reading; where it is silent although `music` was to be heard, the clearance is infinite.
  */
 export function clearanceReadings(
@@ -46,14 +46,15 @@ export function clearanceReadings(
   bed: LoudnessTrack,
   speech: readonly SpeechSegment[],
   music: readonly SpeechSegment[] = [],
+  bedWindow: Seconds = WINDOW,
 ): ClearanceReading[] {
   return joinSegments(speech, SENTENCE_PAUSE).flatMap(({ start, end }) => {
     const readings: ClearanceReading[] = []
     for (let at = start + READING_STEP / 2; at < end; at += READING_STEP) {
-      const from = Math.max(start, at - WINDOW / 2)
-      const to = Math.min(end, at + WINDOW / 2)
-      const under = stretchLoudness(bed, from, to)
-      if (under > -90) readings.push({ at, clearance: stretchLoudness(voice, from, to) - under })
+      const over = (track: LoudnessTrack, window: Seconds) =>
+        stretchLoudness(track, Math.max(start, at - window / 2), Math.min(end, at + window / 2))
+      const under = over(bed, bedWindow)
+      if (under > -90) readings.push({ at, clearance: over(voice, WINDOW) - under })
       else if (music.some(({ start, end }) => at >= start && at < end)) readings.push({ at, clearance: Infinity })
     }
     return readings

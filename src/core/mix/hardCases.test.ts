@@ -2,9 +2,12 @@ import { layoutLesson } from '@/core/lesson/layout'
 import type { Lesson } from '@/core/lesson/document'
 import { lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { HOUSE_RATE, toFactor } from '@/core/units'
+import { createEnergyMeter, type LoudnessTrack } from '@/core/measure/energyMeter'
+import { stretchLoudness } from '@/core/measure/loudness'
 import { clearanceReadings, corridorShares } from './balanceSheet'
 import { planMix } from './plan'
 import { renderWhole } from './renderer'
+import { momentsWithin, strokesWorth } from './strokesWorth'
 
 /** Lessons in which a simple ride would go wrong; judged as any finished lesson is. */
 
@@ -13,8 +16,11 @@ type Part = readonly [level: number | null, length: number]
 function planned(voice: Float32Array, music: Float32Array, change: (lesson: Lesson) => Lesson = (one) => one) {
   const bank = soundBank({ [TAKE]: [voice], [SONG]: [music] })
   const lesson = change(lessonOver([0, voice.length / HOUSE_RATE]))
-  return { bank, ...planMix(lesson, layoutLesson(lesson), bank.analysisOf) }
+  const timeline = layoutLesson(lesson)
+  return { bank, lesson, timeline, ...planMix(lesson, timeline, bank.analysisOf) }
 }
+const worthOf = ({ lesson, timeline, levels, bank }: ReturnType<typeof planned>) =>
+  strokesWorth(lesson, timeline, levels, bank.analysisOf)
 const sharesOf = ({ levels }: ReturnType<typeof planned>) =>
   corridorShares(clearanceReadings(levels.voice, levels.bed, levels.speech), levels.clearance)
 
@@ -134,4 +140,38 @@ test('where music was to be heard and is silent it counts as lost', () => {
   expect(shares([{ start: 0, end: 20 }]).lost).toBeCloseTo(9.6 / 19.5, 2)
   // Beyond the music's end nothing was to be heard.
   expect(shares([{ start: 0, end: 10 }])).toMatchObject({ within: 1, lost: 0 })
+})
+
+/** A drum and a snare by turns over a soft note. */
+function strokes(length: number): Float32Array {
+  const { sin, exp, PI } = Math
+  return Float32Array.from({ length: length * HOUSE_RATE }, (_, i) => {
+    const t = i / HOUSE_RATE
+    const beat = t % 0.6
+    return 0.4 * exp(-beat * 14) * sin(2 * PI * 180 * beat) + 0.06 * sin(2 * PI * 196 * t)
+  })
+}
+
+test('strokes that stand out are evened where it is asked for, by what was said it would bring', async () => {
+  const voice = speechLike([[null, 1], ...sentences([-10, -14, -12, -10, -15, -12]), [null, 1]])
+  const music = strokes(30)
+  const [plain, even] = [false, true].map((evenStrokes) => planned(voice, music, (one) => ({ ...one, evenStrokes })))
+  const worth = worthOf(plain!)!
+  expect(worth.now).toBe(momentsWithin(plain!.levels))
+  expect(worth.even).toBe(momentsWithin(even!.levels))
+  expect(worth.even - worth.now).toBeGreaterThan(0.05)
+  expect(worthOf(even!)).toBeNull()
+  expectHeld(sharesOf(even!))
+  // What was planned is what is heard: the strokes are evened in the bed as it is laid.
+  const [laid, heard] = [createEnergyMeter(HOUSE_RATE, 2), createEnergyMeter(HOUSE_RATE, 2)]
+  for await (const { bedRaw, tracks } of renderWhole(even!.plan, even!.bank.source)) {
+    laid.push(bedRaw)
+    heard.push(tracks.bed)
+  }
+  const off = (planned: LoudnessTrack, found: LoudnessTrack, at: number) =>
+    stretchLoudness(found, at, at + 0.4) - stretchLoudness(planned, at, at + 0.4) - even!.plan.gain
+  for (let at = 2; at < 26; at += 0.4) {
+    expect(Math.abs(off(even!.levels.bedRaw, laid.track(), at))).toBeLessThan(0.3)
+    expect(Math.abs(off(even!.levels.bed, heard.track(), at))).toBeLessThan(0.3)
+  }
 })

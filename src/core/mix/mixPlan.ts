@@ -15,6 +15,8 @@ export interface MixPlan {
   gains: Record<TrackName, GainTrack | null>
   /** Tracks that are not heard. */
   muted: TrackName[]
+  /** What evens the strokes of the bed as it is laid, before its pocket and its ride. */
+  strokes: GainTrack | null
   pocket: PocketPlan | null
   /** Gain on everything, so that the lesson has its loudness. */
   gain: Decibels

@@ -1,6 +1,7 @@
 import { takeSpeech } from '@/core/measure/takeVoice'
 import { fadeTrack } from '@/core/bed/fades'
 import { nudgeTrack } from '@/core/bed/nudges'
+import { evenStrokes } from '@/core/bed/strokes'
 import { applyGain, rideBed, RIDE_RATE, type GainTrack } from '@/core/bed/ride'
 import { TRACKS, type Lesson, type TrackName } from '@/core/lesson/document'
 import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
@@ -54,7 +55,9 @@ export function planMix(
     under === 0 || track.every((energy) => energy === 0)
       ? null
       : rideBed(voice, track, speech, { ...targets, clearance: under, swell: NO_SWELL, highest: 0 })
-  const bedRaw = energyOf('bed')
+  const laid = energyOf('bed')
+  const strokes = lesson.evenStrokes ? evenStrokes(laid, speech, targets.pauseFrom) : null
+  const bedRaw = strokes ? applyGain(laid, strokes) : laid
   const pocket = lesson.pocket.on ? planPocket(lesson, timeline, clips.bed, voice, bedRaw, speech, analysisOf) : null
   const inPocket = pocket ? withPocket(bedRaw, clips.bed, pocket, analysisOf) : bedRaw
   const asked = clearanceTrack(timeline, targets.clearance, count)
@@ -85,7 +88,7 @@ export function planMix(
   )
   const gain = gainWhileLimited(targets.loudness, heard('voice') ? limitedAt : null, rest, expected)
   return {
-    plan: { length, clips, gains, muted, pocket, gain, ceiling },
+    plan: { length, clips, gains, muted, strokes, pocket, gain, ceiling },
     levels: { voice, bedRaw, bed, speech, music, clearance, ride },
   }
 }

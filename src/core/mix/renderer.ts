@@ -105,7 +105,7 @@ async function renderVoice(
 
 /** A track as its clips lie, and as it is heard: with its pocket and its gain, or silent. Null where none of it lies here. */
 async function renderTrack(
-  { clips, gains, muted, pocket }: MixPlan,
+  { clips, gains, muted, strokes, pocket }: MixPlan,
   name: TrackName,
   source: SampleSource,
   start: SampleIndex,
@@ -114,8 +114,9 @@ async function renderTrack(
 ): Promise<{ laid: Stereo; played: Stereo } | null> {
   const hasPocket = name === 'bed' && pocket !== null
   const runUp = hasPocket ? POCKET_RUN_UP : 0
-  const early = await renderClips(clips[name], source, start - runUp, length + runUp, factor)
-  if (!early) return null
+  const clipped = await renderClips(clips[name], source, start - runUp, length + runUp, factor)
+  if (!clipped) return null
+  const early = name === 'bed' && strokes ? ridden(clipped, strokes, start - runUp) : clipped
   const laid = eachSide(early, (channel) => channel.subarray(runUp))
   if (muted.includes(name)) return { laid, played: silence(length) }
   const dipped = hasPocket ? inPocket(early, pocket, start) : laid

@@ -314,6 +314,7 @@ const MAKERS: { [N in Edit['name']]: Maker } = {
   },
   removeNudges: ({ lesson }) => (lesson.nudges[1] ? { name: 'removeNudges', nudges: [lesson.nudges[1].id] } : null),
   setPocket: ({ pick: { a } }) => ({ name: 'setPocket', pocket: { on: a % 2 === 0, depth: null, nearer: a % 3 } }),
+  setEvenStrokes: ({ pick: { a } }) => ({ name: 'setEvenStrokes', on: a % 2 === 0 }),
   setTrack: ({ pick: { t } }) => ({ name: 'setTrack', track: 'bed', gain: -t, muted: false }),
   setFrame: ({ pick: { a } }) => ({
     name: 'setFrame',

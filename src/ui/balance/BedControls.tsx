@@ -5,8 +5,10 @@ import { USUAL_POCKET } from '@/core/lesson/newParts'
 import { useDesk, useLesson } from '../lesson/context'
 import { Explained } from '../parts/Explained'
 import { WCAG_CLEARANCE } from '@/core/mix/nearer'
+import { percent } from '../format'
 import { say } from '@/messages/say'
 import { TargetSlider } from '../lesson/TargetSlider'
+import { useStrokesWorth } from './useBalance'
 import styles from './balance.module.css'
 
 /** Clearances named by what they are for. */
@@ -17,10 +19,15 @@ const uses = () => [
   { value: 26, label: say('balance.barelyThereNoisyPlaces') },
 ]
 
+/** Evening strokes is offered where it brings so much of what is said nearer to its clearance. */
+const LEAST_WORTH = 0.02
+
 /** What decides the bed's level; every change is heard at once. */
 export function BedControls() {
   const { store } = useDesk()
-  const { targets, pocket } = useLesson()
+  const { targets, pocket, evenStrokes } = useLesson()
+  const strokes = useStrokesWorth()
+  const isWorthwhile = strokes !== null && strokes.even - strokes.now >= LEAST_WORTH
   const { edit } = store.getState()
   return (
     <section className={styles.card} aria-label={say('balance.musicUnderTheVoice')}>
@@ -78,6 +85,22 @@ export function BedControls() {
             </>
           )}
         </>
+      )}
+      {(evenStrokes || isWorthwhile) && (
+        <div className={styles.switch}>
+          <Explained term="strokes">{say('balance.evenStrokes')}</Explained>
+          <Switch
+            size="small"
+            aria-label={say('balance.evenStrokes')}
+            checked={evenStrokes}
+            onChange={(on) => edit({ name: 'setEvenStrokes', on })}
+          />
+        </div>
+      )}
+      {isWorthwhile && (
+        <p className={styles.note}>
+          {say('balance.strokesStandOut', { now: percent(strokes.now), even: percent(strokes.even) })}
+        </p>
       )}
     </section>
   )

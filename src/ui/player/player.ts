@@ -2,6 +2,7 @@ import { transfer, wrap, type Remote } from 'comlink'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { Finding } from '@/core/check/finding'
 import type { BalancePicture } from '@/core/mix/balancePicture'
+import type { StrokesWorth } from '@/core/mix/strokesWorth'
 import type { Found } from '@/core/narration/words/alignments'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 import type { HeardLesson, Hearing, MixPicture, MixWorkerApi, PlanWorkerApi, PlayReport } from '@/workers/protocol'
@@ -12,6 +13,7 @@ export interface Player {
   setLesson(heard: HeardLesson): Promise<MixPicture>
   /** What was planned last, for the balance view. */
   balance(): Promise<BalancePicture>
+  strokesWorth(): Promise<StrokesWorth | null>
   /** What is found in words and captions; `found`: in takes, since the last call. */
   findInWords(found: [key: string, found: Found | null][]): Promise<Finding[]>
   /** Plays from a place in the lesson, to `until` or its end. */
@@ -117,6 +119,7 @@ export function createPlayer(): Player {
 
   return {
     balance: () => plan.balance(),
+    strokesWorth: () => plan.strokesWorth(),
     findInWords: (found) => plan.findInWords(found),
     setLesson(heard) {
       // Opened ahead, silent until it is asked to play: then playing begins at once.
