@@ -33,7 +33,7 @@ export function createClient(url: string): Client {
   async function ask(path: string, options: RequestInit = {}): Promise<Response> {
     const begun = performance.now()
     for (;;) {
-      const answer = await fetch(url + path, { ...options, signal: AbortSignal.timeout(30_000) }).catch(() => null)
+      const answer = await whole(url + path, { ...options, signal: AbortSignal.timeout(30_000) }).catch(() => null)
       if (answer && answer.status < 500) return answer
       if (performance.now() - begun > LIMIT) throw new Error(`no answer from ${path} in ${LIMIT / 1000} s`)
       await pause(ASK_AGAIN)
@@ -123,6 +123,13 @@ export function createClient(url: string): Client {
       return { status, bytes: new Uint8Array(bytes ?? new ArrayBuffer(0)) }
     },
   }
+}
+
+/** An answer with all of its body: one that breaks off in the middle is none. */
+async function whole(url: string, options: RequestInit): Promise<Response> {
+  const answer = await fetch(url, options)
+  const body = await answer.arrayBuffer()
+  return new Response(body.byteLength > 0 ? body : null, { status: answer.status, headers: answer.headers })
 }
 
 export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex')

@@ -1775,6 +1775,7 @@ export const de: Translation = {
     listenTo: '{name} anhören',
     s: '{seconds} s',
     hangOnTheCaret: 'An die Einfügemarke hängen',
+    hangNamed: 'An die Einfügemarke hängen: {name}',
     noSoundIsCalled: 'So heißt kein Klang. Bringen Sie eine eigene Datei herein.',
     allOfTheseAre: 'Alle diese sind nach Formeln gemacht und frei von Rechten (CC0).',
     level: 'Pegel',

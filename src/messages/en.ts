@@ -1731,6 +1731,7 @@ export const en = {
     listenTo: 'Listen to {name}',
     s: '{seconds} s',
     hangOnTheCaret: 'Hang on the caret',
+    hangNamed: 'Hang on the caret: {name}',
     noSoundIsCalled: 'No sound is called that. Bring in a file of your own.',
     allOfTheseAre: 'All of these are made by formula and free of rights (CC0).',
     level: 'Level',

@@ -12,17 +12,28 @@ const REFUSED = [400, 403, 404, 413]
 /** Talks to the server; what it refuses becomes an error with the sentence it gave. */
 export async function call<T>(path: string, options: { method?: string; body?: unknown } = {}): Promise<T> {
   const { method = options.body === undefined ? 'GET' : 'POST', body } = options
+  const unanswered = () => {
+    throw new Error(say('parts.noAnswer'))
+  }
   const response = await fetch(path, {
     method,
     ...(body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-  }).catch(() => {
-    throw new Error(say('parts.noAnswer'))
-  })
-  const answer = (await response.json().catch(() => ({}))) as { error?: string }
+  }).catch(unanswered)
+  // One that breaks off in the middle says nothing about what was done.
+  const answer = parsed(await response.text().catch(unanswered))
   if (REFUSED.includes(response.status)) throw new Refusal(answer.error)
   if (!response.ok && response.status !== 409)
     throw new Error(answer.error ?? say('parts.answered', { status: response.status }))
   return answer as T
+}
+
+/** What came between the page and the server may answer with anything. */
+function parsed(text: string): { error?: string } {
+  try {
+    return JSON.parse(text) as { error?: string }
+  } catch {
+    return {}
+  }
 }
 
 export const thumbnailUrl = (media: string, page: number) => `/api/media/${media}/thumbnail-${page}.webp`

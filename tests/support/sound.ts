@@ -5,12 +5,13 @@ const LANDMARK = 12_000
 
 /** Where `part` begins in `whole`, and how alike they are there (-1..1) and how loud against it (1: the same). */
 export function locate(part: Float32Array, whole: Float32Array): { at: number; alike: number; gain: number } {
-  // A quarter of a second is enough to find the place.
-  const [a, b] = [decimated(part.subarray(0, LANDMARK)), decimated(whole)]
+  // A quarter of a second is enough to find the place: the loudest, since a pause is like any other.
+  const from = loudestQuarter(part)
+  const [a, b] = [decimated(part.subarray(from, from + LANDMARK)), decimated(whole)]
   let best = { at: 0, alike: -1 }
-  for (let at = 0; at + a.length <= b.length; at++) {
+  for (let at = from / COARSE; at + a.length <= b.length; at++) {
     const alike = likeness(a, b, at)
-    if (alike > best.alike) best = { at, alike }
+    if (alike > best.alike) best = { at: at - from / COARSE, alike }
   }
   let fine = { at: 0, alike: -1 }
   for (
@@ -75,6 +76,15 @@ export function likeness(part: Float32Array, whole: Float32Array, at: number): n
     b += y * y
   }
   return a > 0 && b > 0 ? product / Math.sqrt(a * b) : 0
+}
+
+function loudestQuarter(samples: Float32Array): number {
+  let [loudest, most] = [0, 0]
+  for (let from = 0; from + LANDMARK <= samples.length; from += LANDMARK) {
+    const level = rms(samples.subarray(from, from + LANDMARK))
+    if (level > most) [loudest, most] = [from, level]
+  }
+  return loudest
 }
 
 /** Means of `COARSE` samples: enough to find a place. */

@@ -76,10 +76,9 @@ function cheapestGain(wishes: Wishes, reach: Decibels, slope: Decibels, highest:
   const most = Math.max(2, Math.ceil((slope * TICK) / WIDEST_STEP))
   const step = (slope * TICK) / most
   const { lower, upper } = band(wishes, reach, most * step, highest)
-  const lowest = Int32Array.from(lower, (gain) => Math.floor(gain / step))
   const level = cheapestPath({
-    lowest,
-    highest: Int32Array.from(upper, (gain) => Math.ceil(gain / step)),
+    lowest: new Int32Array(lower.map((gain) => Math.floor(gain / step))),
+    highest: new Int32Array(upper.map((gain) => Math.ceil(gain / step))),
     costs: rideCosts(wishes, step),
     moves: Array.from({ length: most }, (_, i) => hasteOf((i + 1) * step)),
     turn: TURN,
@@ -90,7 +89,7 @@ function cheapestGain(wishes: Wishes, reach: Decibels, slope: Decibels, highest:
     const next = level[Math.min(level.length - 1, tick + 1)]!
     points[i] = step * (level[tick]! + ((next - level[tick]!) * (i % POINTS_A_TICK)) / POINTS_A_TICK)
   }
-  return Float32Array.from(hannMean(points, SMOOTHING))
+  return new Float32Array(hannMean(points, SMOOTHING))
 }
 
 /** Between which gains a way is looked for: near the wishes, on the way from one to the next, walkable at `rise` a tick. */

@@ -39,8 +39,8 @@ export function loudnessRange(track: LoudnessTrack): LoudnessUnits | null {
   const blocks = windowMeans(track, SHORT_TERM, BLOCK_STEP)
   const mean = gatedMean(blocks, 0)
   if (mean === null) return null
-  const threshold = energyOf(mean - 20)
-  const kept = blocks.filter((energy) => energy > energyOf(ABSOLUTE_GATE) && energy >= threshold).sort()
+  const [gate, threshold] = [energyOf(ABSOLUTE_GATE), energyOf(mean - 20)]
+  const kept = blocks.filter((energy) => energy > gate && energy >= threshold).sort()
   const at = (share: number) => loudnessOf(kept[Math.round((kept.length - 1) * share)]!)
   return at(0.95) - at(0.1)
 }
@@ -62,11 +62,22 @@ export function stretchLoudness(track: LoudnessTrack, from: Seconds, to: Seconds
 
 /** Mean loudness of the blocks above -70 LUFS and, if `relativeGate` > 0, above their own mean minus that. */
 function gatedMean(blocks: Float64Array, relativeGate: LoudnessUnits): Lufs | null {
-  const audible = blocks.filter((energy) => energy > energyOf(ABSOLUTE_GATE))
-  if (audible.length === 0) return null
-  if (relativeGate === 0) return loudnessOf(mean(audible))
-  const threshold = energyOf(loudnessOf(mean(audible)) - relativeGate)
-  return loudnessOf(mean(audible.filter((energy) => energy > threshold)))
+  const audible = meanAbove(blocks, energyOf(ABSOLUTE_GATE))
+  if (audible === null) return null
+  if (relativeGate === 0) return loudnessOf(audible)
+  const gated = meanAbove(blocks, Math.max(energyOf(ABSOLUTE_GATE), energyOf(loudnessOf(audible) - relativeGate)))
+  return gated === null ? null : loudnessOf(gated)
+}
+
+function meanAbove(energies: Float64Array, threshold: number): number | null {
+  let sum = 0
+  let count = 0
+  for (const energy of energies) {
+    if (energy <= threshold) continue
+    sum += energy
+    count++
+  }
+  return count > 0 ? sum / count : null
 }
 
 /** Means of the full windows that begin `step` hops apart. Running sums are exact enough in float64. */
@@ -81,8 +92,6 @@ function windowMeans(track: LoudnessTrack, window: number, step: number): Float6
   }
   return means
 }
-
-const mean = (values: Float64Array) => values.reduce((sum, value) => sum + value, 0) / values.length
 
 function series(track: LoudnessTrack, window: number): Lufs[] {
   return Array.from(windowMeans(track, window, BLOCK_STEP), loudnessOf)

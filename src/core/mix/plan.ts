@@ -121,14 +121,14 @@ function gainWhileLimited(
   let gain = guess
   for (let pass = 0; pass < 2; pass++) {
     const voice = voiceAt(gain)
-    gain = gainTo(voice.map((energy, h) => energy + rest[h]!))
+    gain = gainTo(summed([voice, rest], rest.length))
   }
   return gain
 }
 
 function summed(tracks: readonly LoudnessTrack[], hops: number): LoudnessTrack {
-  const out = new Float32Array(hops)
-  for (const track of tracks) for (let h = 0; h < hops; h++) out[h]! += track[h]!
+  const out = tracks[0]?.slice() ?? new Float32Array(hops)
+  for (const track of tracks.slice(1)) for (let h = 0; h < hops; h++) out[h]! += track[h]!
   return out
 }
 

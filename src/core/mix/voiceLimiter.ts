@@ -16,15 +16,22 @@ export function voiceLimiter(
   analysisOf: AnalysisOf,
 ): (ceiling: Factor) => LoudnessTrack {
   const peaks = heldPeaks(laidPeaks(clips, voice.length, analysisOf))
-  return (ceiling) => voice.map((energy, h) => (peaks[h]! <= ceiling ? energy : energy * (ceiling / peaks[h]!) ** 2))
+  return (ceiling) => {
+    const limited = voice.slice()
+    for (let h = 0; h < limited.length; h++) if (peaks[h]! > ceiling) limited[h]! *= (ceiling / peaks[h]!) ** 2
+    return limited
+  }
 }
 
-const heldPeaks = (peaks: Float32Array): Float32Array =>
-  peaks.map((_, h) => {
-    let peak = 0
-    for (let k = Math.max(0, h - HELD); k <= Math.min(peaks.length - 1, h + HELD); k++) peak = Math.max(peak, peaks[k]!)
-    return peak
-  })
+function heldPeaks(peaks: Float32Array): Float32Array {
+  const held = peaks.slice()
+  for (let by = 1; by <= HELD; by++)
+    for (let h = by; h < peaks.length; h++) {
+      if (peaks[h - by]! > held[h]!) held[h] = peaks[h - by]!
+      if (peaks[h]! > held[h - by]!) held[h - by] = peaks[h]!
+    }
+  return held
+}
 
 /** The highest peak in each hop of lesson time. Clips that overlap add up. */
 function laidPeaks(clips: readonly Clip[], hops: number, analysisOf: AnalysisOf): Float32Array {

@@ -69,7 +69,13 @@ export function SoundLibrary() {
               {say(`effects.${one.id}`)}
               <small>{say('sounds.s', { seconds: decimal(one.length, 1) })}</small>
             </span>
-            <Button size="small" loading={busy === one.id} disabled={!here} onClick={() => void hang(one)}>
+            <Button
+              size="small"
+              aria-label={say('sounds.hangNamed', { name: say(`effects.${one.id}`) })}
+              loading={busy === one.id}
+              disabled={!here}
+              onClick={() => void hang(one)}
+            >
               {say('sounds.hangOnTheCaret')}
             </Button>
           </li>
