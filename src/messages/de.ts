@@ -1063,6 +1063,7 @@ export const de: Translation = {
     leaveItOut: 'weglassen',
     newLessonFromThese: 'Neue Lektion aus diesen Dateien',
     titleOfTheLesson: 'Titel der Lektion',
+    spokenIn: 'gesprochen:',
     languageThatIsSpoken: 'Sprache, die gesprochen wird',
     scriptWords: 'Skript, {words, number} Wörter',
     script: 'Skript',

@@ -1044,6 +1044,7 @@ export const en = {
     newLessonFromThese: 'New lesson from these files',
     titleOfTheLesson: 'Title of the lesson',
     languageThatIsSpoken: 'Language that is spoken',
+    spokenIn: 'spoken:',
     scriptWords: 'script, {words, number} words',
     script: 'script',
     isNarrationOrMusic: 'Is {name} narration or music? It could not be told; say it above.',

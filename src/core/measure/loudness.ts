@@ -73,7 +73,7 @@ function meanAbove(energies: Float64Array, threshold: number): number | null {
   let sum = 0
   let count = 0
   for (const energy of energies) {
-    if (energy <= threshold) continue
+    if (!(energy > threshold)) continue
     sum += energy
     count++
   }

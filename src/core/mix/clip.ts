@@ -39,8 +39,9 @@ export function clipOf(
 
 /** Amplitude of a clip's fades `place` samples after its beginning. */
 export function fadeFactor({ fadeIn, fadeOut, length }: Clip, place: number): number {
+  if (place < 0 || place > length) return 0
   let factor = 1
-  if (place < fadeIn) factor *= Math.sin((Math.PI / 2) * (Math.max(0, place) / fadeIn))
-  if (length - place < fadeOut) factor *= Math.sin((Math.PI / 2) * (Math.max(0, length - place) / fadeOut))
+  if (place < fadeIn) factor *= Math.sin((Math.PI / 2) * (place / fadeIn))
+  if (length - place < fadeOut) factor *= Math.sin((Math.PI / 2) * ((length - place) / fadeOut))
   return factor
 }

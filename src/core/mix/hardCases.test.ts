@@ -3,7 +3,7 @@ import type { Lesson } from '@/core/lesson/document'
 import { lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { HOUSE_RATE, toFactor } from '@/core/units'
 import { createEnergyMeter, type LoudnessTrack } from '@/core/measure/energyMeter'
-import { stretchLoudness } from '@/core/measure/loudness'
+import { integratedLoudness, stretchLoudness } from '@/core/measure/loudness'
 import { clearanceReadings, corridorShares } from './balanceSheet'
 import { planMix } from './plan'
 import { renderWhole } from './renderer'
@@ -53,6 +53,23 @@ test('whispered and shouted sentences in one lesson', () => {
   // never masked for it: the music is already down when a whisper begins, and comes back slowly after.
   expect(masked!).toBeLessThanOrEqual(0.005)
   expect(within!).toBeGreaterThanOrEqual(0.93)
+})
+
+test('a take that is cut in the middle of a word, where its halves meet without a fade', () => {
+  const voice = speechLike([[null, 1], ...sentences([-10, -14, -12, -10]), [null, 1]])
+  const cut = 7.2153
+  const take = { id: 'a', media: TAKE, pause: 0 }
+  const { plan, levels } = planned(voice, musicLike(24, -10), (lesson) => ({
+    ...lesson,
+    steps: [
+      { ...lesson.steps[0]!, passages: [{ ...take, from: 0, to: cut }] },
+      { ...lesson.steps[0]!, id: 'second', passages: [{ ...take, id: 'b', from: cut, to: voice.length / HOUSE_RATE }] },
+    ],
+  }))
+  expect(levels.voice.every((energy) => energy >= 0)).toBe(true)
+  expect(levels.bed.every((energy) => energy >= 0)).toBe(true)
+  const whole = levels.voice.map((energy, h) => energy + levels.bed[h]!)
+  expect(integratedLoudness(whole)! + plan.gain).toBeCloseTo(-16, 1)
 })
 
 test('music with 20 dB between verse and chorus', () => {

@@ -1,6 +1,6 @@
 'use client'
 
-import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
+import { CaretRightFilled, PauseOutlined } from '@/ui/parts/icons'
 import { Segmented } from 'antd'
 import { useEffect, useSyncExternalStore } from 'react'
 import { CORRIDOR } from '@/core/mix/balanceSheet'

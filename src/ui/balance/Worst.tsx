@@ -1,6 +1,6 @@
 'use client'
 
-import { CaretRightFilled } from '@ant-design/icons'
+import { CaretRightFilled } from '@/ui/parts/icons'
 import { Button } from 'antd'
 import type { BalancePicture } from '@/core/mix/balancePicture'
 import { CORRIDOR } from '@/core/mix/balanceSheet'

@@ -1,6 +1,6 @@
 'use client'
 
-import { CaretRightFilled } from '@ant-design/icons'
+import { CaretRightFilled } from '@/ui/parts/icons'
 import { useQuery } from '@tanstack/react-query'
 import { Alert, Button, Modal, Progress, Radio } from 'antd'
 import { nanoid } from 'nanoid'

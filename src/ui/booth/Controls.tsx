@@ -1,6 +1,6 @@
 'use client'
 
-import { SettingOutlined } from '@ant-design/icons'
+import { SettingOutlined } from '@/ui/parts/icons'
 import { Button, Checkbox, Popover, Segmented, Select } from 'antd'
 import { useEffect, useState } from 'react'
 import type { Step } from '@/core/lesson/document'

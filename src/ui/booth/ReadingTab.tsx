@@ -1,6 +1,6 @@
 'use client'
 
-import { DeleteOutlined } from '@ant-design/icons'
+import { DeleteOutlined } from '@/ui/parts/icons'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'

@@ -1,6 +1,6 @@
 'use client'
 
-import { MinusOutlined, PlusOutlined } from '@ant-design/icons'
+import { MinusOutlined, PlusOutlined } from '@/ui/parts/icons'
 import { Button } from 'antd'
 import { useEffect, useMemo, useRef } from 'react'
 import type { StepSpan } from '@/core/lesson/timeline'

@@ -1,6 +1,6 @@
 'use client'
 
-import { CaretRightFilled, MoreOutlined, PauseOutlined } from '@ant-design/icons'
+import { CaretRightFilled, MoreOutlined, PauseOutlined } from '@/ui/parts/icons'
 import { App, Button, Dropdown, Upload, type MenuProps } from 'antd'
 import { nanoid } from 'nanoid'
 import { useState, useSyncExternalStore } from 'react'

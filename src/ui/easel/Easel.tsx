@@ -1,6 +1,6 @@
 'use client'
 
-import { CompressOutlined, ExpandOutlined } from '@ant-design/icons'
+import { CompressOutlined, ExpandOutlined } from '@/ui/parts/icons'
 import { Tooltip } from 'antd'
 import type { CSSProperties } from 'react'
 import type { Picture as StepPicture } from '@/core/lesson/document'

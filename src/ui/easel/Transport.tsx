@@ -1,6 +1,6 @@
 'use client'
 
-import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
+import { CaretRightFilled, PauseOutlined } from '@/ui/parts/icons'
 import { Button, Select, Tooltip } from 'antd'
 import { useSyncExternalStore } from 'react'
 import { stepAt } from '@/core/lesson/layout'

@@ -1,4 +1,4 @@
-import { MoreOutlined } from '@ant-design/icons'
+import { MoreOutlined } from '@/ui/parts/icons'
 import { App, Button, Dropdown, type MenuProps } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'

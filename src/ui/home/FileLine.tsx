@@ -1,6 +1,6 @@
 'use client'
 
-import { CloseOutlined } from '@ant-design/icons'
+import { CloseOutlined } from '@/ui/parts/icons'
 import { Button, Progress, Select } from 'antd'
 import type { MediaInfo } from '@/core/messages/media'
 import { say } from '@/messages/say'
@@ -50,7 +50,7 @@ export function FileLine({ arrival, role, onRole, onDrop }: FileLineProps) {
           style={{ width: 130 }}
         />
       ) : (
-        <span className={styles.fixedRole}>{media ? say('home.picture') : ''}</span>
+        <span className={styles.fixedRole}>{media && media.kind !== 'sound' ? say('home.picture') : ''}</span>
       )}
       <Button
         size="small"

@@ -1,6 +1,6 @@
 'use client'
 
-import { CloseOutlined } from '@ant-design/icons'
+import { CloseOutlined } from '@/ui/parts/icons'
 import { useQuery } from '@tanstack/react-query'
 import { App, Button, Input, Progress, Select } from 'antd'
 import { useRouter } from 'next/navigation'
@@ -96,7 +96,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
         <Select
           showSearch={{ optionFilterProp: 'label' }}
           aria-label={say('home.languageThatIsSpoken')}
-          prefix="spoken:"
+          prefix={say('home.spokenIn')}
           value={language}
           options={languages}
           onChange={setLanguage}

@@ -1,6 +1,6 @@
 'use client'
 
-import { SearchOutlined } from '@ant-design/icons'
+import { SearchOutlined } from '@/ui/parts/icons'
 import { Button, Input } from 'antd'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { CourseListing } from '@/core/course/listing'

@@ -1,4 +1,4 @@
-import { MoreOutlined } from '@ant-design/icons'
+import { MoreOutlined } from '@/ui/parts/icons'
 import { Button, Dropdown, type MenuProps } from 'antd'
 import Link from 'next/link'
 import { useState } from 'react'

@@ -1,6 +1,6 @@
 'use client'
 
-import { RedoOutlined, UndoOutlined } from '@ant-design/icons'
+import { RedoOutlined, UndoOutlined } from '@/ui/parts/icons'
 import { Button, Dropdown, Input, Tooltip } from 'antd'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'

@@ -1,6 +1,6 @@
 'use client'
 
-import { WarningOutlined } from '@ant-design/icons'
+import { WarningOutlined } from '@/ui/parts/icons'
 import { Button, Popover } from 'antd'
 import { say } from '@/messages/say'
 import { useDesk, useLessonState } from './context'

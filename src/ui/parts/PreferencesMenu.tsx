@@ -1,6 +1,6 @@
 'use client'
 
-import { SettingOutlined } from '@ant-design/icons'
+import { SettingOutlined } from '@/ui/parts/icons'
 import { Button, Dropdown } from 'antd'
 import { isLanguage, LANGUAGE_NAMES, LANGUAGES, type Language } from '@/messages/languages'
 import { language, say } from '@/messages/say'

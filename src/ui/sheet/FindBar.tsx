@@ -1,6 +1,6 @@
 'use client'
 
-import { CloseOutlined } from '@ant-design/icons'
+import { CloseOutlined } from '@/ui/parts/icons'
 import { Button, Input } from 'antd'
 import { useState } from 'react'
 import { findWords, type FoundWords } from '@/core/narration/words/findWords'

@@ -1,6 +1,6 @@
 'use client'
 
-import { DownOutlined, UpOutlined } from '@ant-design/icons'
+import { DownOutlined, UpOutlined } from '@/ui/parts/icons'
 import { Button, Segmented } from 'antd'
 import { say } from '@/messages/say'
 import type { SheetActions } from './actions/actions'

@@ -1,6 +1,6 @@
 'use client'
 
-import { PlusOutlined } from '@ant-design/icons'
+import { PlusOutlined } from '@/ui/parts/icons'
 import { Button } from 'antd'
 import { useRef } from 'react'
 import { say } from '@/messages/say'

@@ -1,6 +1,6 @@
 'use client'
 
-import { CloseOutlined } from '@ant-design/icons'
+import { CloseOutlined } from '@/ui/parts/icons'
 import { App, Button } from 'antd'
 import { useEffect } from 'react'
 import { useStore } from 'zustand'

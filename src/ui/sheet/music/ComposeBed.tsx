@@ -1,6 +1,6 @@
 'use client'
 
-import { CaretRightFilled, PauseOutlined } from '@ant-design/icons'
+import { CaretRightFilled, PauseOutlined } from '@/ui/parts/icons'
 import { App, Button, Modal, Select, Slider } from 'antd'
 import { nanoid } from 'nanoid'
 import { useEffect, useRef, useState } from 'react'

@@ -6,7 +6,7 @@ import {
   QuestionCircleOutlined,
   SearchOutlined,
   UnorderedListOutlined,
-} from '@ant-design/icons'
+} from '@/ui/parts/icons'
 import {
   DndContext,
   MouseSensor,

@@ -1,6 +1,6 @@
 'use client'
 
-import { CaretRightFilled } from '@ant-design/icons'
+import { CaretRightFilled } from '@/ui/parts/icons'
 import { App, Button, Input } from 'antd'
 import { useRef, useState } from 'react'
 import { nanoid } from 'nanoid'

@@ -1,6 +1,6 @@
 'use client'
 
-import { DeleteOutlined } from '@ant-design/icons'
+import { DeleteOutlined } from '@/ui/parts/icons'
 import { App, Button, Checkbox, Select } from 'antd'
 import { useState } from 'react'
 import { nanoid } from 'nanoid'

@@ -1,6 +1,6 @@
 'use client'
 
-import { DeleteOutlined } from '@ant-design/icons'
+import { DeleteOutlined } from '@/ui/parts/icons'
 import { App, Button, Select } from 'antd'
 import { nanoid } from 'nanoid'
 import type { Step } from '@/core/lesson/document'

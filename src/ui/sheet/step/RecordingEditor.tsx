@@ -1,6 +1,6 @@
 'use client'
 
-import { DeleteOutlined } from '@ant-design/icons'
+import { DeleteOutlined } from '@/ui/parts/icons'
 import { App, Button } from 'antd'
 import { nanoid } from 'nanoid'
 import { useState } from 'react'
