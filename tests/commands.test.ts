@@ -114,7 +114,7 @@ test('in German everything is said in German, and found by German words', async 
   const before = (await savedLesson(page)).lesson
   await clickOn(page, 'How the pages look')
   await clickOn(page, 'Deutsch')
-  await page.waitForFunction(() => document.documentElement.lang === 'de')
+  await page.waitForFunction(() => document.documentElement?.lang === 'de')
   await waitForSheet(page)
   await page.keyboard.down('Control')
   await page.keyboard.press('k')
@@ -133,7 +133,7 @@ test('in German everything is said in German, and found by German words', async 
   })
   await clickOn(page, 'Wie die Seiten aussehen')
   await clickOn(page, 'English')
-  await page.waitForFunction(() => document.documentElement.lang === 'en')
+  await page.waitForFunction(() => document.documentElement?.lang === 'en')
   await waitForSheet(page)
   // What was undone in the last moment was kept in the browser.
   await until(async () => (await savedLesson(page)).lesson.targets.clearance === before.targets.clearance)

@@ -91,7 +91,7 @@ test.each(Object.keys(HANDS))('from files to a video, %s', async (name) => {
   await order('engine', '“engine” in step 3')
   await order('sound', 'Put a sound at this word…')
   await hand.write('Look for a sound', 'bell')
-  await hand.press("Hang on the caret: Ship")
+  await hand.press('Hang on the caret: Ship')
   await until(async () => (await lesson()).sounds.length === 1)
   await order('softer', 'Make the music quieter in this step')
   await until(async () => (await lesson()).nudges.length > 0)
@@ -99,6 +99,9 @@ test.each(Object.keys(HANDS))('from files to a video, %s', async (name) => {
   await order('subtitles', 'Correct the captions of this step')
   await hand.write('Caption at', 'Lines in first.')
   await until(async () => (await lesson()).captionCorrections[0]?.text === 'Lines in first.')
+
+  // Whoever goes past music or a sound on the way takes nothing of it along.
+  expect((await lesson()).bedCues).toEqual(begun.bedCues)
 
   await hand.press('Booth')
   await hand.press('Open the microphone')

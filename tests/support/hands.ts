@@ -25,8 +25,8 @@ export function pointer(page: Page): Hand {
     bring: (name, ...files) => chosen(page, files, () => press(name)),
     async write(field, words) {
       const control = await seen(page, field, '')
-      await control.click({ count: 3 })
-      await page.keyboard.type(words)
+      await control.click()
+      await writeOver(page, words)
     },
     take: (entry) => press(entry, '[role=option]'),
   }
@@ -83,10 +83,7 @@ export function keyboard(page: Page): Hand {
     bring: (name, ...files) => chosen(page, files, () => strike(name, 'Space')),
     async write(field, words) {
       await goTo(field)
-      await page.keyboard.down('Control')
-      await page.keyboard.press('a')
-      await page.keyboard.up('Control')
-      await page.keyboard.type(words)
+      await writeOver(page, words)
     },
     async take(entry) {
       const isAt = () =>
@@ -143,6 +140,13 @@ async function namedNode(tree: CDPSession, name: string, roles: readonly string[
     return found !== undefined
   })
   return found!
+}
+
+async function writeOver(page: Page, words: string): Promise<void> {
+  await page.keyboard.down('Control')
+  await page.keyboard.press('a')
+  await page.keyboard.up('Control')
+  await page.keyboard.type(words)
 }
 
 async function chosen(page: Page, files: string[], ask: () => Promise<void>): Promise<void> {

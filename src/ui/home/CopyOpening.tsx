@@ -1,9 +1,10 @@
 'use client'
 
-import { Modal, Progress } from 'antd'
+import { Progress } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef } from 'react'
 import { say } from '@/messages/say'
+import { Dialog } from '../parts/Dialog'
 import { sayState, shareOf } from '../uploads/arrivals'
 import { useArrivals } from '../uploads/useArrivals'
 import { useRefresh } from './useCourses'
@@ -31,8 +32,7 @@ export function CopyOpening({ file, course, onClose }: { file: File; course: str
     void refresh().then(onClose)
   }, [made, refresh, onClose])
   return (
-    <Modal
-      open
+    <Dialog
       title={say('home.opening', { name: file.name })}
       okButtonProps={{ hidden: true }}
       cancelText={arrival?.error ? say('home.close') : say('home.cancel')}
@@ -43,6 +43,6 @@ export function CopyOpening({ file, course, onClose }: { file: File; course: str
     >
       {arrival && <p role={arrival.error ? 'alert' : 'status'}>{sayState(arrival)}</p>}
       {arrival && !arrival.error && <Progress percent={Math.round(shareOf(arrival) * 100)} showInfo={false} />}
-    </Modal>
+    </Dialog>
   )
 }

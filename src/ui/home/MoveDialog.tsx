@@ -1,7 +1,8 @@
-import { Modal, Radio } from 'antd'
+import { Radio } from 'antd'
 import { useState } from 'react'
 import type { CourseListing } from '@/core/course/listing'
 import { say } from '@/messages/say'
+import { Dialog } from '../parts/Dialog'
 
 /** Asks into which course a lesson goes. Mounted while it is open. */
 export function MoveDialog({
@@ -23,8 +24,7 @@ export function MoveDialog({
     setBusy(false)
   }
   return (
-    <Modal
-      open
+    <Dialog
       title={say('home.moveToWhichCourse', { lesson })}
       okText={say('home.moveTheLesson')}
       okButtonProps={{ loading: busy }}
@@ -38,6 +38,6 @@ export function MoveDialog({
         onChange={({ target }) => setChosen(target.value as string)}
         options={courses.map(({ id, title }) => ({ value: id, label: title }))}
       />
-    </Modal>
+    </Dialog>
   )
 }

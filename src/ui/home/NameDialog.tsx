@@ -1,5 +1,6 @@
-import { Input, Modal } from 'antd'
+import { Input } from 'antd'
 import { useState } from 'react'
+import { Dialog } from '../parts/Dialog'
 
 /** Asks for a title. Mounted while it is open. */
 export function NameDialog({
@@ -26,8 +27,7 @@ export function NameDialog({
     setBusy(false)
   }
   return (
-    <Modal
-      open
+    <Dialog
       title={title}
       okText={okText}
       okButtonProps={{ disabled: !name.trim(), loading: busy }}
@@ -42,6 +42,6 @@ export function NameDialog({
         onChange={(event) => setName(event.target.value)}
         onPressEnter={() => void done()}
       />
-    </Modal>
+    </Dialog>
   )
 }

@@ -6,6 +6,7 @@ import type { LessonDocument } from '@/core/lesson/document'
 import type { MediaInfo } from '@/core/messages/media'
 import { tell } from '@/core/lesson/telling'
 import { say } from '@/messages/say'
+import { dateAndTime } from '../format'
 import { call } from '../api'
 import { useDesk } from './context'
 import styles from './versions.module.css'
@@ -60,7 +61,7 @@ export function EarlierVersions({ open, onClose }: { open: boolean; onClose: () 
       <ul className={styles.list}>
         {spacedOut(data ?? []).map(({ revision, savedAt, name }) => (
           <li key={revision}>
-            <span>{new Date(savedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</span>
+            <span>{dateAndTime(savedAt)}</span>
             <Typography.Text
               className={styles.name}
               type={name ? undefined : 'secondary'}

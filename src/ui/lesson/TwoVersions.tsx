@@ -1,11 +1,12 @@
 'use client'
 
-import { Modal, Radio } from 'antd'
+import { Radio } from 'antd'
 import { useState } from 'react'
 import type { LengthRule, Said } from '@/core/lesson/document'
 import { picturesOfStep } from '@/core/lesson/usedMedia'
 import type { Clash, Side } from '@/core/lesson/merge'
 import { say } from '@/messages/say'
+import { Dialog } from '../parts/Dialog'
 import { PictureThumb } from '../parts/PictureThumb'
 import { useDesk, useLesson } from './context'
 import type { Meeting } from './meeting'
@@ -27,8 +28,7 @@ export function TwoVersions({ meeting, onClose }: { meeting: Meeting; onClose: (
     onClose()
   }
   return (
-    <Modal
-      open
+    <Dialog
       width={860}
       title={say('lesson.twoVersionsOfThe')}
       okText={say('lesson.putTogether')}
@@ -60,7 +60,7 @@ export function TwoVersions({ meeting, onClose }: { meeting: Meeting; onClose: (
           </li>
         ))}
       </ul>
-    </Modal>
+    </Dialog>
   )
 }
 

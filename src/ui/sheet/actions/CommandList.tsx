@@ -1,10 +1,11 @@
 'use client'
 
-import { Input, Modal } from 'antd'
+import { Input } from 'antd'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { findWords } from '@/core/narration/words/findWords'
 import type { Step } from '@/core/lesson/document'
 import { say } from '@/messages/say'
+import { Dialog } from '../../parts/Dialog'
 import { shownKeys } from '../../keys'
 import { useDesk, useLesson } from '../../lesson/context'
 import { isApple } from '../../system'
@@ -41,7 +42,7 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
     return [
       ...actionCommands(sought, actions, (action) => keysOf(action, chosen)[0]),
       ...stepCommands(sought, steps, go),
-      ...settingCommands(sought),
+      ...settingCommands(sought, () => store.getState().pick(null)),
       ...wordCommands(sought, steps, go),
     ]
   }, [sought, steps, actions, chosen, store, player])
@@ -58,7 +59,7 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
     command.run()
   }
   return (
-    <Modal open title={say('actions.whatDoYouWant')} footer={null} onCancel={onClose} width={620} style={{ top: 60 }}>
+    <Dialog title={say('actions.whatDoYouWant')} footer={null} onCancel={onClose} width={620} style={{ top: 60 }}>
       <Input
         autoFocus
         role="combobox"
@@ -99,7 +100,7 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
         ))}
       </ul>
       {commands.length === 0 && <p role="status">{say('actions.nothingIsCalledSo')}</p>}
-    </Modal>
+    </Dialog>
   )
 }
 
@@ -120,14 +121,18 @@ const actionCommands = (
   }))
 
 /** Nobody looks through all of them: they are told when they are called. */
-const settingCommands = (sought: string): Command[] =>
+const settingCommands = (sought: string, letGo: () => void): Command[] =>
   sought.trim() === ''
     ? []
     : SETTINGS.filter(({ id, name }) => isCalled(sought, `${name()} ${say(`settingWords.${id}`)}`)).map((setting) => ({
         key: `setting ${setting.id}`,
         title: setting.name(),
         kind: say('actions.goToTheSetting'),
-        run: () => goToSetting(setting),
+        run: () => {
+          // What is picked would be shown instead of its step.
+          if (setting.panel === 'selected') letGo()
+          goToSetting(setting)
+        },
       }))
 
 function stepCommands(sought: string, steps: readonly Step[], go: (step: string, word: number) => void): Command[] {

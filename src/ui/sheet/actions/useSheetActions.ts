@@ -5,6 +5,7 @@ import { useKeys } from '../../keys'
 import { useDesk } from '../../lesson/context'
 import { isEaselLarge } from '../score/useSide'
 import { useCaptionsShown } from '../../easel/captionsShown'
+import { selectedWords } from '../../words/caret'
 import { SCALES, useSheetView, WAVE_HEIGHTS } from '../score/view'
 import { ACTIONS, OF_THE_LESSON, type SheetActions } from './actions'
 import { actionContext } from './context'
@@ -29,6 +30,12 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
   const { id, store, player, tell } = useDesk()
   const context = actionContext(store, player, tell)
   const { setPanel, setUnfolded } = useSheetView.getState()
+  /** What is picked would be shown there instead. */
+  const showStep = (part: string) => {
+    store.getState().pick(null)
+    setPanel('selected')
+    setUnfolded([part])
+  }
 
   const zoom = (by: number) => {
     const { pixelsPerSecond, setScale } = useSheetView.getState()
@@ -42,17 +49,11 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
     ...musicActions(context),
     find: showFind,
     addSound: () => setPanel('sounds'),
-    addPicture: () => {
-      setPanel('selected')
-      setUnfolded(['more'])
-    },
+    addPicture: () => showStep('more'),
     shelf: () => setPanel('shelf'),
     video: () => setPanel('video'),
     captions: () => useCaptionsShown.getState().toggle(),
-    correctCaptions: () => {
-      setPanel('selected')
-      setUnfolded(['captions'])
-    },
+    correctCaptions: () => showStep('captions'),
     largerPicture: () => useSheetView.getState().setEaselLarge(!isEaselLarge()),
     larger: () => zoom(1.25),
     smaller: () => zoom(0.8),
@@ -67,9 +68,14 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
     commands: showCommands,
     help: showHelp,
   }
+  // A key takes out what is selected, as everywhere, before it joins; who says 'join' means the steps.
+  const isSelected = () => {
+    const state = store.getState()
+    return state.picked !== null || selectedWords(state).length > 0
+  }
   useKeys(
     byKeys(
-      actions,
+      { ...actions, join: () => (isSelected() ? actions.remove() : actions.join()) },
       useKeyChoices(({ chosen }) => chosen),
     ),
   )

@@ -103,10 +103,8 @@ export function wordActions(context: ActionContext) {
     pauseLonger: () => pause(PAUSE),
     pauseShorter: () => pause(-PAUSE),
     join: () => {
-      if (removePicked(context)) return
       const { caret } = state()
       if (!caret) return
-      if (selectedWords(state()).length > 0) return removeWords()
       if (caret.word > 0) return tell(say('actions.backspaceJoinsAtThe'))
       const before = moveByStep(state(), -1, 'phrase')
       if (state().edit({ name: 'joinStep', step: caret.step })) go(before)

@@ -1,6 +1,6 @@
 'use client'
 
-import { Alert, Button, Checkbox, Modal, Progress, Upload } from 'antd'
+import { Alert, Button, Checkbox, Progress, Upload } from 'antd'
 import { nanoid } from 'nanoid'
 import { useState } from 'react'
 import type { ShelfItem } from '@/core/lesson/document'
@@ -9,6 +9,7 @@ import { changedNotes, type ChangedNotes } from '@/core/lesson/replaceDeck'
 import type { MediaInfo } from '@/core/messages/media'
 import type { PageMatch } from '@/core/messages/job'
 import { say } from '@/messages/say'
+import { Dialog } from '../../parts/Dialog'
 import { thumbnailUrl } from '../../api'
 import { bringIn } from '../../arrival'
 import { useDesk } from '../../lesson/context'
@@ -67,8 +68,7 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
   }
   const differs = found?.pages.filter(({ change }) => change !== 'same') ?? []
   return (
-    <Modal
-      open
+    <Dialog
       width={620}
       title={say('files.aNewVersionOf', { title: item.title })}
       okText={say('files.replaceTheSlides')}
@@ -121,6 +121,6 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
           )}
         </>
       )}
-    </Modal>
+    </Dialog>
   )
 }

@@ -1,10 +1,11 @@
 'use client'
 
-import { App, Button, Dropdown, Form, Input, Modal } from 'antd'
+import { App, Button, Dropdown, Form, Input } from 'antd'
 import { useState } from 'react'
 import type { ShelfItem } from '@/core/lesson/document'
 import { sidesNote } from '@/core/measure/sides'
 import { say } from '@/messages/say'
+import { Dialog } from '../../parts/Dialog'
 import { clock } from '../../format'
 import { runJob } from '../../jobs'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
@@ -100,8 +101,7 @@ function DescribeDialog({ item, onClose }: { item: ShelfItem; onClose: () => voi
   const { store } = useDesk()
   const [form] = Form.useForm<Pick<ShelfItem, 'title' | 'source' | 'licence' | 'credit'>>()
   return (
-    <Modal
-      open
+    <Dialog
       title={say('files.aboutThisFile')}
       okText={say('files.keep')}
       onCancel={onClose}
@@ -123,6 +123,6 @@ function DescribeDialog({ item, onClose }: { item: ShelfItem; onClose: () => voi
           <Input maxLength={500} />
         </Form.Item>
       </Form>
-    </Modal>
+    </Dialog>
   )
 }

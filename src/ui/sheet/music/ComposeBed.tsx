@@ -1,13 +1,14 @@
 'use client'
 
 import { CaretRightFilled, PauseOutlined } from '@/ui/parts/icons'
-import { App, Button, Modal, Select, Slider } from 'antd'
+import { App, Button, Select, Slider } from 'antd'
 import { nanoid } from 'nanoid'
 import { useEffect, useRef, useState } from 'react'
 import { DEFAULT_WISH, KEY_NAMES, MADE_LICENCE, MOODS, PIECE_KINDS, type Wish } from '@/core/compose/wish'
 import { newBed } from '@/core/lesson/newParts'
 import type { Timeline } from '@/core/lesson/timeline'
 import { say } from '@/messages/say'
+import { Dialog } from '../../parts/Dialog'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../../lesson/context'
 import { NumberField } from '../../parts/NumberField'
 import { kindNames } from '../../parts/pieceNames'
@@ -62,8 +63,7 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
     }
   }
   return (
-    <Modal
-      open
+    <Dialog
       title={say('music.makeAPieceFor')}
       okText={from ? say('music.makeItFromStep', { from: from.index + 1 }) : say('music.makeIt')}
       okButtonProps={{ disabled: !wish, loading: busy !== null }}
@@ -144,7 +144,7 @@ export function ComposeBed({ onClose }: { onClose: () => void }) {
           </Button>
         </div>
       )}
-    </Modal>
+    </Dialog>
   )
 }
 
