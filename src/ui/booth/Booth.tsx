@@ -1,5 +1,6 @@
 'use client'
 
+import { Alert } from 'antd'
 import { useEffect, useState } from 'react'
 import { say } from '@/messages/say'
 import { useKeys } from '../keys'
@@ -71,6 +72,16 @@ export function Booth() {
       <aside className={styles.side} aria-label={say('booth.pictureAndTakes')}>
         {!isShort && <StepPicture step={step} time={isRecording ? booth.time : null} />}
         <ScreenCapture step={step.id} microphone={booth} />
+        {/* It stays until it is read, and covers nothing: who records doesn't look at the screen. */}
+        {booth.gaps && (
+          <Alert
+            type="warning"
+            showIcon
+            title={say('booth.thisTakeHasGaps')}
+            description={booth.gaps}
+            closable={{ onClose: booth.closeGaps }}
+          />
+        )}
         <Takes step={step} />
       </aside>
     </div>

@@ -7,7 +7,6 @@ import { roomNoise } from '@/core/measure/quiet'
 import { createInputMeter, type InputLevel, type InputMeter } from '@/core/narration/inputLevel'
 import type { Hertz, Lufs, Seconds } from '@/core/units'
 import type { Hearing } from '@/workers/protocol'
-import { say } from '@/messages/say'
 import { fetchAnalysis, imported } from '../arrival'
 import { useDesk } from '../lesson/context'
 import { timelineOf } from '../lesson/lessonStore'
@@ -40,6 +39,10 @@ export interface Booth {
   headphones: boolean
   /** What keeps the recording that is made now from being safe, in a sentence. */
   trouble: string | null
+  /** What is missing in the take that was recorded last, in a sentence. */
+  gaps: string | null
+  /** The sentence has been read. */
+  closeGaps(): void
   /** Highest samples of what is being recorded, one each PEAK_EVERY. */
   peaks(): readonly number[]
   setMode(mode: RecordingMode): void
@@ -57,7 +60,7 @@ export interface Booth {
 /** The microphone and what is recorded with it. */
 export function useBooth(): Booth {
   const { id, store, player } = useDesk()
-  const { message, notification } = App.useApp()
+  const { message } = App.useApp()
   const [phase, setPhase] = useState<BoothPhase>('closed')
   const [level, setLevel] = useState<InputLevel | null>(null)
   const [count, setCount] = useState(0)
@@ -74,6 +77,7 @@ export function useBooth(): Booth {
   const isGone = useRef(false)
   const heardBefore = useRef<Hearing>('all')
   const [trouble, setTrouble] = useState<string | null>(null)
+  const [gaps, setGaps] = useState<string | null>(null)
 
   useEffect(() => {
     const timer = setInterval(() => {
@@ -169,6 +173,7 @@ export function useBooth(): Booth {
     try {
       meter.current?.reset()
       peaks.current = []
+      setGaps(null)
       recording.current = await recordVoice(microphone.current, id, 'voice', detailsOf(microphone.current, step, punch))
       setTime(0)
       setPhase('recording')
@@ -199,11 +204,6 @@ export function useBooth(): Booth {
     select([following.id], { step: following.id, word: 0 })
   }
 
-  /** Stays until it is read: who records doesn't look at the screen. */
-  function sayLost(lost: string | null): void {
-    if (lost) notification.warning({ title: say('booth.thisTakeHasGaps'), description: lost, duration: 0 })
-  }
-
   async function stop(): Promise<void> {
     const own = recording.current
     if (!own) return
@@ -216,7 +216,7 @@ export function useBooth(): Booth {
     try {
       const info = await imported(await own.stop())
       await takeIntoLesson(store, own.id, info, own.details())
-      sayLost(own.lost())
+      setGaps(own.lost())
     } catch (error) {
       fail(error)
     }
@@ -234,6 +234,8 @@ export function useBooth(): Booth {
     mode,
     headphones,
     trouble,
+    gaps,
+    closeGaps: () => setGaps(null),
     peaks: readPeaks,
     setMode,
     setHeadphones,

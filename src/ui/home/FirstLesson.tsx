@@ -186,7 +186,7 @@ function useDropped(files: readonly File[]) {
 function useRoles(media: readonly MediaInfo[]) {
   const [chosen, setChosen] = useState<Record<string, Role>>({})
   const sounds = [...new Set(media.filter(({ kind }) => kind === 'sound').map(({ hash }) => hash))].sort()
-  const { data: guess } = useQuery({
+  const { data: guess, isError } = useQuery({
     queryKey: ['roles', sounds],
     queryFn: () => runJob<'roles'>({ kind: 'roles', sounds }),
     enabled: sounds.length > 0,
@@ -194,9 +194,10 @@ function useRoles(media: readonly MediaInfo[]) {
   return {
     /** Null where the author has to say it. */
     roleOf: ({ hash }: MediaInfo): Role | null =>
-      chosen[hash] ?? (guess?.unsure.includes(hash) ? null : guess?.voice.includes(hash) ? 'voice' : 'music'),
+      chosen[hash] ?? (!guess || guess.unsure.includes(hash) ? null : guess.voice.includes(hash) ? 'voice' : 'music'),
     setRole: ({ hash }: MediaInfo, role: Role) => setChosen((all) => ({ ...all, [hash]: role })),
-    isTold: sounds.length === 0 || guess !== undefined,
+    // Where it can't be measured the author is asked, too.
+    isTold: sounds.length === 0 || guess !== undefined || isError,
   }
 }
 
