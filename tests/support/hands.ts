@@ -65,14 +65,13 @@ export function keyboard(page: Page): Hand {
       return one?.getAttribute('aria-label') ?? one?.labels?.[0]?.textContent?.trim() ?? one?.textContent?.trim() ?? ''
     })
   const goTo = async (name: string) => {
-    const isThere = async () => {
-      for (let tabs = 0; tabs < 250; tabs++) {
-        if ((await nameOfFocus()).startsWith(name)) return true
-        await page.keyboard.press('Tab')
-      }
-      return false
+    // As with eyes: nobody sets out for what is not there yet.
+    await seen(page, name, '')
+    for (let tabs = 0; tabs < 250; tabs++) {
+      if ((await nameOfFocus()).startsWith(name)) return
+      await page.keyboard.press('Tab')
     }
-    await until(isThere)
+    throw new Error(`Tab does not lead to “${name}”.`)
   }
   const strike = async (name: string, key: 'Enter' | 'Space') => {
     await goTo(name)
