@@ -45,22 +45,36 @@ export async function openPage(browser: Browser, url: string): Promise<{ page: P
   return { page, faults }
 }
 
+/** Where something is waited for in vain, says what stood on the page instead. */
+export async function orTell<T>(page: Page, sought: string, wait: Promise<T>): Promise<T> {
+  try {
+    return await wait
+  } catch (error) {
+    const shown = await page.evaluate(() => document.body.innerText).catch(() => 'nothing: the page is gone')
+    throw new Error(`“${sought}” was waited for in vain. The page says:\n${shown.slice(0, 1500)}`, { cause: error })
+  }
+}
+
 /** A button, link or label by what it says. */
 export const clickOn = (page: Page, words: string): Promise<void> =>
   clickWhenStill(() =>
-    page.waitForFunction(
-      (wanted) =>
-        [
-          ...document.querySelectorAll<HTMLElement>(
-            'button, a, label, [role=menuitem], [role=tab], [role=button], summary',
-          ),
-        ].find(
-          (one) =>
-            !(one as HTMLButtonElement).disabled &&
-            (one.textContent?.trim() === wanted || one.getAttribute('aria-label') === wanted),
-        ) ?? null,
-      { timeout: 90_000 },
+    orTell(
+      page,
       words,
+      page.waitForFunction(
+        (wanted) =>
+          [
+            ...document.querySelectorAll<HTMLElement>(
+              'button, a, label, [role=menuitem], [role=tab], [role=button], summary',
+            ),
+          ].find(
+            (one) =>
+              !(one as HTMLButtonElement).disabled &&
+              (one.textContent?.trim() === wanted || one.getAttribute('aria-label') === wanted),
+          ) ?? null,
+        { timeout: 90_000 },
+        words,
+      ),
     ),
   )
 
