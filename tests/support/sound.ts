@@ -57,6 +57,12 @@ function near(part: Float32Array, whole: Float32Array, about: number): { at: num
   return { at: from + found.at, alike: found.alike }
 }
 
+/** Between samples that stand at the same place; infinite where one sound is longer. */
+export function largestDifference(a: Float32Array, b: Float32Array): number {
+  if (a.length !== b.length) return Infinity
+  return a.reduce((most, value, i) => Math.max(most, Math.abs(value - b[i]!)), 0)
+}
+
 export function rms(samples: Float32Array): number {
   let sum = 0
   for (const value of samples) sum += value * value
