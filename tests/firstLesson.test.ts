@@ -51,6 +51,9 @@ test('slides, a reading and a song dropped together become a lesson with each in
     rawFile('easy-water.mp3'),
     rawFile('leaving-a-berth.pdf'),
   )
+  await page.waitForSelector('[data-file]')
+  // The server may be on this very machine: it answers where there is no network.
+  await page.evaluate(() => dispatchEvent(new Event('offline')))
   await clickOn(page, 'Make the lesson')
   await waitForSheet(page)
   const { lesson } = await savedLesson(page)

@@ -1,27 +1,15 @@
-import type { JobStatus } from '@/core/messages/job'
 import { readAnalysis } from '@/core/formats/analysis'
 import type { MediaInfo } from '@/core/messages/media'
 import type { Analysis } from '@/core/measure/analysis'
 import { say } from '@/messages/say'
-import { call } from './api'
+import { endOf, UNKNOWN_LIMIT } from './jobs'
 import { startUpload } from './uploads/upload'
-
-const ASK_EVERY = 250 // ms
-/** So often the server may not know a file that it has taken. */
-const UNKNOWN_LIMIT = 240
-const IS_AWAY: Pick<JobStatus<'import'>, 'state' | 'result' | 'error'> = { state: 'waiting', result: null, error: null }
 
 /** Waits until a file has been imported. Throws an Error with the sentence of what went wrong. */
 export async function imported(importId: string): Promise<MediaInfo> {
-  for (let unknown = 0; unknown < UNKNOWN_LIMIT; unknown++) {
-    // A server that is away comes back.
-    const [status] = await call<JobStatus<'import'>[]>(`/api/jobs?id=${importId}`).catch(() => [IS_AWAY])
-    if (status?.state === 'done' && status.result?.media) return status.result.media
-    if (status?.state === 'failed') throw new Error(status.error ?? say('parts.thisRecordingCouldNot'))
-    if (status) unknown = 0
-    await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))
-  }
-  throw new Error(say('parts.lostOnTheWay'))
+  const ended = await endOf<'import'>(importId, { unknownFor: UNKNOWN_LIMIT })
+  if (ended?.result?.media) return ended.result.media
+  throw new Error(ended ? (ended.error ?? say('parts.thisRecordingCouldNot')) : say('parts.lostOnTheWay'))
 }
 
 export async function fetchAnalysis(media: string): Promise<Analysis> {

@@ -1,6 +1,6 @@
 'use client'
 
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { QueryClientProvider } from '@tanstack/react-query'
 import { App, ConfigProvider } from 'antd'
 import type { Locale } from 'antd/es/locale'
 import { useEffect, useMemo, useState, type ReactNode } from 'react'
@@ -9,6 +9,7 @@ import { useLastingStyles } from './ground/lastingStyles'
 import { GroundContext, useSystemGround, type GroundChoice } from './ground/useGround'
 import { PreferencesContext } from './preferencesContext'
 import { keepPreference, type Preferences } from './preferences'
+import { queryClient } from './queries'
 import { themeOn } from './theme'
 
 /** What is said must not lie over Undo, and the places to go to (px). */
@@ -23,9 +24,7 @@ const partsLocale = (): Locale => ({
 })
 
 export function Providers({ preferences: first, children }: { preferences: Preferences; children: ReactNode }) {
-  const [client] = useState(
-    () => new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } }),
-  )
+  const [client] = useState(queryClient)
   const [preferences, setPreferences] = useState(first)
   const shared = useMemo(
     () => ({

@@ -1,12 +1,8 @@
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import type { JobStatus } from '@/core/messages/job'
 import { say } from '@/messages/say'
-import { call } from '../api'
+import { endOf, UNKNOWN_LIMIT } from '../jobs'
 import { startUpload, type Arrival, type UploadPurpose } from './upload'
-
-const ASK_EVERY = 400 // ms
-/** So long the server may not know a file that it has taken. */
-const UNKNOWN_LIMIT = 60_000 // ms
 
 /** Files on their way, and how far each has come. They go on by themselves, whatever is shown. */
 export interface Arrivals extends StoreApi<readonly Arrival[]> {
@@ -17,22 +13,15 @@ export interface Arrivals extends StoreApi<readonly Arrival[]> {
 
 export function createArrivals(): Arrivals {
   const store = createStore<readonly Arrival[]>(() => [])
-  let asking = false
-
   const change = (key: string, part: Partial<Arrival>) =>
     store.setState((all) => all.map((one) => (one.key === key ? { ...one, ...part } : one)), true)
 
-  async function ask(): Promise<void> {
-    if (asking) return
-    asking = true
-    for (let waiting = waitingIn(store.getState()); waiting.length > 0; waiting = waitingIn(store.getState())) {
-      const query = waiting.map(({ id }) => `id=${id}`).join('&')
-      // A server that is away comes back.
-      const statuses = await call<JobStatus<'import'>[]>(`/api/jobs?${query}`).catch(() => null)
-      if (statuses) store.setState((all) => all.map((one) => withStatus(one, statuses)), true)
-      await new Promise((resolve) => setTimeout(resolve, ASK_EVERY))
-    }
-    asking = false
+  async function follow(key: string, name: string, id: string): Promise<void> {
+    change(key, { id, sent: 1, wholeAt: performance.now() })
+    const onStatus = (status: JobStatus<'import'>) => change(key, { status })
+    const ended = await endOf<'import'>(id, { onStatus, unknownFor: UNKNOWN_LIMIT })
+    if (ended) change(key, { status: ended, error: ended.error })
+    else change(key, { error: say('uploads.theServerHasLost', { name }) })
   }
 
   return Object.assign(store, {
@@ -41,10 +30,7 @@ export function createArrivals(): Arrivals {
         const key = crypto.randomUUID()
         const cancel = startUpload(file, purpose, course, {
           onProgress: (sent) => change(key, { sent }),
-          onWhole: (id) => {
-            change(key, { id, sent: 1, wholeAt: performance.now() })
-            void ask()
-          },
+          onWhole: (id) => void follow(key, file.name, id),
           onError: (error) => change(key, { error }),
         })
         const { name, size } = file
@@ -59,17 +45,6 @@ export function createArrivals(): Arrivals {
       store.setState((all) => all.filter((one) => one.key !== key), true)
     },
   })
-}
-
-const waitingIn = (arrivals: readonly Arrival[]) =>
-  arrivals.filter(({ id, status, error }) => id && !error && status?.state !== 'done' && status?.state !== 'failed')
-
-function withStatus(arrival: Arrival, statuses: readonly JobStatus<'import'>[]): Arrival {
-  const status = statuses.find(({ id }) => id === arrival.id)
-  if (status) return { ...arrival, status, error: status.error ?? arrival.error }
-  const isAsked = arrival.id !== null && arrival.wholeAt !== null && arrival.status === null
-  if (!isAsked || performance.now() - arrival.wholeAt! < UNKNOWN_LIMIT) return arrival
-  return { ...arrival, error: say('uploads.theServerHasLost', { name: arrival.name }) }
 }
 
 const ofLessons = new Map<string, Arrivals>()
