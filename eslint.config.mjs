@@ -34,6 +34,19 @@ export default tseslint.config(
       'import/no-anonymous-default-export': 'off',
     },
   },
+  {
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['src/ui/parts/icons.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'ImportDeclaration[source.value=/^@ant-design.icons/]',
+          message: 'Take icons from ui/parts/icons: there they are not read out.',
+        },
+      ],
+    },
+  },
   // What is said is known to all, and knows nobody.
   mustNotKnow('messages', 'core', 'media', 'db', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo', 'server'),
   mustNotKnow('core', 'media', 'db', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo'),

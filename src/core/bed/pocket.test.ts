@@ -4,8 +4,7 @@ import { integratedLoudness } from '@/core/measure/loudness'
 import { speechIndex } from '@/core/measure/speechIndex'
 import { tones } from '@/core/testing/signals'
 import { HOUSE_RATE } from '@/core/units'
-import { chooseDips, depthAt, pocketAmount, pocketPower, POCKET_RUN_UP, takePocket, type PocketPlan } from './pocket'
-import { RIDE_RATE } from './ride'
+import { chooseDips, depthAt, pocketPower, POCKET_RUN_UP, takePocket, type PocketPlan } from './pocket'
 
 const flat = (level: number) => new Float64Array(BAND_CENTRES.length).fill(level)
 const at = (frequency: number, level: number, floor: number) =>
@@ -60,22 +59,6 @@ test('the same samples come out wherever a block begins', () => {
   let most = 0
   for (let i = 0; i < later.length; i++) most = Math.max(most, Math.abs(later[i]! - whole[9600 + i]!))
   expect(most).toBeLessThan(1e-7)
-})
-
-test('it is open before the voice sets in, stays over pauses in which the music does not swell, and moves slowly', () => {
-  const amount = pocketAmount(
-    [
-      { start: 3, end: 5 },
-      { start: 7.9, end: 10 },
-      { start: 13.1, end: 14 },
-    ],
-    3,
-    20 * RIDE_RATE,
-  )
-  const value = (time: number) => amount[Math.round(time * RIDE_RATE)]!
-  expect([2, 3, 6.5, 10, 11.5, 13.1, 15].map(value)).toEqual([0, 1, 1, 1, 0, 1, 0])
-  const steepest = amount.reduce((most, one, i) => (i ? Math.max(most, Math.abs(one - amount[i - 1]!)) : 0), 0)
-  expect(steepest).toBeLessThan(0.3)
 })
 
 describe('the speech index', () => {

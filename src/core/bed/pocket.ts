@@ -1,7 +1,6 @@
 import type { Pocket } from '@/core/lesson/document'
 import { BAND_CENTRES, BAND_HOP, bandByteToDecibels } from '@/core/measure/bands'
 import { BAND_IMPORTANCE, FIRST_IMPORTANT } from '@/core/measure/speechIndex'
-import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
 import { clamp, HOUSE_RATE, type Decibels, type Hertz, type Seconds } from '@/core/units'
 import { RIDE_RATE, type GainTrack } from './ride'
 
@@ -35,9 +34,6 @@ const WIDTH = 1.4
 const CLEAR: Decibels = 15
 const DEEPEST_NEEDED: Decibels = 9
 const LEAST_USEFUL: Decibels = 1
-/** The pocket opens before the voice sets in. */
-const OPENS: Seconds = 0.35
-const CLOSES: Seconds = 0.6
 
 /**
  * The dips for this voice: in each region at the middle of what is heard of the voice above its own noise, weighted by
@@ -79,23 +75,6 @@ function neededDepth(voice: Spectrum, bed: Spectrum, first: number, last: number
 }
 
 const bandsOf = (first: number, last: number) => Array.from({ length: last - first + 1 }, (_, i) => first + i)
-
-/**
- * Open while somebody speaks and over pauses shorter than `swellFrom`, in which the music doesn't swell either: it would
- * change its colour for nothing. Moves so slowly that no filter is heard.
- */
-export function pocketAmount(speech: readonly SpeechSegment[], swellFrom: Seconds, count: number): GainTrack {
-  const amount = new Float32Array(count)
-  for (const { start, end } of joinSegments(speech, swellFrom)) {
-    const [opens, closes] = [start - OPENS, end + CLOSES]
-    for (let i = Math.max(0, Math.floor(opens * RIDE_RATE)); i <= Math.min(count - 1, closes * RIDE_RATE); i++) {
-      const time = i / RIDE_RATE
-      const share = Math.min((time - opens) / OPENS, (closes - time) / CLOSES, 1)
-      amount[i] = Math.max(amount[i]!, 0.5 - 0.5 * Math.cos(Math.PI * clamp(share, 0, 1)))
-    }
-  }
-  return amount
-}
 
 /** Coefficients of a band-pass of 0 dB at its middle (Bristow-Johnson, "Cookbook formulae for audio EQ"). */
 export interface BandPass {

@@ -1,9 +1,9 @@
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import type { SpeechSegment } from '@/core/measure/speech'
 import type { Decibels, Seconds } from '@/core/units'
-import { pocketAmount } from './pocket'
 import { RIDE_RATE, type GainTrack } from './ride'
 import { loudnessWithin } from './rideWishes'
+import { whileSpoken } from './whileSpoken'
 
 /** A stroke stands out of its surroundings: how loud it is, against how loud the music is around it. */
 const STROKE: Seconds = 0.1
@@ -19,7 +19,7 @@ const MOST: Decibels = 3.6
  */
 export function evenStrokes(bed: LoudnessTrack, speech: readonly SpeechSegment[], pauseFrom: Seconds): GainTrack {
   const loudness = loudnessWithin(bed)
-  const gain = pocketAmount(speech, pauseFrom, Math.ceil(bed.length * HOP * RIDE_RATE) + 1)
+  const gain = whileSpoken(speech, pauseFrom, Math.ceil(bed.length * HOP * RIDE_RATE) + 1)
   for (let i = 0; i < gain.length; i++) {
     if (gain[i] === 0) continue
     const at = i / RIDE_RATE

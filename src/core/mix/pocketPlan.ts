@@ -1,5 +1,6 @@
 import { levelToVoice, spokenLoudness, takeSpeech } from '@/core/measure/takeVoice'
-import { chooseDips, meanSpectrum, pocketAmount, pocketPower, type PocketPlan, type Spectrum } from '@/core/bed/pocket'
+import { chooseDips, meanSpectrum, pocketPower, type PocketPlan, type Spectrum } from '@/core/bed/pocket'
+import { whileSpoken } from '@/core/bed/whileSpoken'
 import { RIDE_RATE } from '@/core/bed/ride'
 import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/timeline'
@@ -37,7 +38,7 @@ export function planPocket(
   )
   if (dips.length === 0) return null
   const cells = Math.ceil(bedRaw.length * HOP * RIDE_RATE) + 1
-  return { dips, amount: pocketAmount(speech, lesson.targets.pauseFrom, cells) }
+  return { dips, amount: whileSpoken(speech, lesson.targets.pauseFrom, cells) }
 }
 
 /** Mean spectra of what speaks in the lesson and of its rooms, at the level they have in the mix. */

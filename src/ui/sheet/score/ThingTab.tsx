@@ -32,6 +32,7 @@ export function ThingTab({ picked, label, className, style, children }: ThingTab
     if (!drag) return
     const by: [number, number] = [event.clientX - drag.x, event.clientY - drag.y]
     if (!drag.by && Math.hypot(...by) < DRAG) return
+    if (!drag.by) pick()
     setDrag({ ...drag, by })
     markTarget(event)
   }
@@ -54,7 +55,6 @@ export function ThingTab({ picked, label, className, style, children }: ThingTab
       data-dragged={drag?.by ? '' : undefined}
       aria-pressed={isPicked}
       title={say('score.dragItToA', { label })}
-      onFocus={pick}
       onClick={pick}
       onPointerDown={(event) => {
         if (event.button !== 0) return
