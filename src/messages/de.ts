@@ -1582,6 +1582,8 @@ export const de: Translation = {
     secondsAreLeftOut: '{hidden} Sekunden sind hier weggelassen',
     toTheNextWord: 'bis zum nächsten Wort',
     timeToRead: 'Zeit zum Lesen',
+    fixedLength: 'feste Länge',
+    asRecording: 'wie die Aufnahme',
     followsVoice: 'folgt der Stimme',
     noVoiceYet: 'noch keine Stimme',
     lengthOfStep: 'Länge von Schritt {number, number}',

@@ -1542,6 +1542,8 @@ export const en = {
     secondsAreLeftOut: '{hidden} seconds are left out here',
     toTheNextWord: 'to the next word',
     timeToRead: 'time to read',
+    fixedLength: 'fixed length',
+    asRecording: 'as the recording',
     followsVoice: 'follows voice',
     noVoiceYet: 'no voice yet',
     lengthOfStep: 'Length of step {number, number}',

@@ -1,7 +1,7 @@
 'use client'
 
 import { Dropdown, type MenuProps } from 'antd'
-import { useState, type MouseEvent, type ReactElement } from 'react'
+import { useState, type MouseEvent, type ReactNode } from 'react'
 import { shownKeys } from '../../keys'
 import { useDesk } from '../../lesson/context'
 import type { LessonState, LessonStore } from '../../lesson/lessonStore'
@@ -11,6 +11,7 @@ import { BED_HEIGHT } from '../score/view'
 import { placeUnder } from '../score/wordUnder'
 import { ACTIONS, actionTitle, type Action, type MenuOf, type SheetActions } from './actions'
 import { useShownKey } from './keyChoices'
+import styles from '../sheet.module.css'
 
 /** Opens the menu of what is picked or selected, where it stands, as a pointer would. */
 export function openMenu(state: LessonState): void {
@@ -28,7 +29,7 @@ export function openMenu(state: LessonState): void {
 }
 
 /** The menu of whatever one presses on: a step, words, a tab, the music, a length. Each action with its key. */
-export function SheetMenu({ actions, children }: { actions: SheetActions; children: ReactElement }) {
+export function SheetMenu({ actions, children }: { actions: SheetActions; children: ReactNode }) {
   const { store } = useDesk()
   const [about, setAbout] = useState<MenuOf>('step')
   const shownKey = useShownKey()
@@ -41,11 +42,11 @@ export function SheetMenu({ actions, children }: { actions: SheetActions; childr
     ]
   })
   return (
-    <div onContextMenuCapture={(event) => setAbout(choose(store, event))}>
-      <Dropdown trigger={['contextMenu']} menu={{ items }} autoFocus destroyOnHidden>
+    <Dropdown trigger={['contextMenu']} menu={{ items }} autoFocus destroyOnHidden>
+      <div className={styles.ground} onContextMenuCapture={(event) => setAbout(choose(store, event))}>
         {children}
-      </Dropdown>
-    </div>
+      </div>
+    </Dropdown>
   )
 }
 

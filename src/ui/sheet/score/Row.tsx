@@ -17,9 +17,9 @@ import { linesOf, ROW_TOP } from './view'
 import styles from './row.module.css'
 
 /** One step: what is said over one picture, as wrapped lines of a score. */
-export const Row = memo(function Row(props: RowProps) {
+export const Row = memo(function Row({ index, ...props }: RowProps) {
   const { span, passages, geometry, measure, selected, caret } = props
-  const { step, index, start, end } = span
+  const { step, start, end } = span
   const shape = useLessonState(({ history }) => history.lesson.frame.shape)
   const words = useStepWords(passages, step)
   const lines = linesOf(end - start, geometry)

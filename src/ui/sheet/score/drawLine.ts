@@ -1,7 +1,8 @@
-import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
+import type { PassageSpan } from '@/core/lesson/timeline'
 import type { Analysis } from '@/core/measure/analysis'
 import { clamp, type Lufs, type Seconds } from '@/core/units'
 import type { Palette } from '../../ground/palette'
+import type { RowSpan } from './rowContents'
 import { BED_HEIGHT, type SheetGeometry } from './view'
 
 /** The bed's ribbon shows this range below the voice; at its lower end it is a hair. */
@@ -12,7 +13,7 @@ const HATCH = 7
 const WAVE_GAIN = 1.5
 
 export interface LineContent {
-  span: StepSpan
+  span: RowSpan
   passages: readonly PassageSpan[]
   analysisOf: (media: string) => Analysis | undefined
   /** Loudness of the music from the line's beginning on, each tenth of a second; null: none is drawn. */

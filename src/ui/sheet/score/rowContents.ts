@@ -5,12 +5,15 @@ import type { Seconds } from '@/core/units'
 import { keepList } from '../../lesson/settle'
 import { tabsByStep, type RowTab } from './rowTabs'
 
+/** A step that knows nothing of its number: those after it may get another. */
+export type RowSpan = Omit<StepSpan, 'index'>
+
 /**
  * What a row shows, in times counted from its step's beginning: a row knows nothing of where in the lesson it lies, and an
  * edit before it leaves it the very object it was.
  */
 export interface RowContent {
-  span: StepSpan
+  span: RowSpan
   passages: readonly PassageSpan[]
   tabs: readonly RowTab[]
 }
@@ -27,7 +30,7 @@ export function rowContents(lesson: Lesson, timeline: Timeline, before: Contents
     const shifted = <T extends { start: Seconds; end: Seconds }>(all: readonly T[] = []) =>
       all.map((one) => ({ ...one, start: one.start - span.start, end: one.end - span.start }))
     const next: RowContent = {
-      span: kept({ ...span, start: 0, end: span.end - span.start }, old?.span),
+      span: kept({ step: span.step, start: 0, end: span.end - span.start, overrun: span.overrun }, old?.span),
       passages: keptAll(shifted(passages.get(id)), old?.passages),
       tabs: keptAll(shifted(tabs.get(id)), old?.tabs),
     }

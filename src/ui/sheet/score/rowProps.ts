@@ -8,6 +8,8 @@ import type { SheetGeometry } from './view'
 
 /** What a row of the sheet shows, in times counted from its step's beginning (rowContents.ts). */
 export interface RowProps extends RowContent {
+  /** Of its step in the lesson, from 0. */
+  index: number
   hasBed: boolean
   /** What there is to say of its voice, such as that a stand-in reads it. */
   voice: string | null
@@ -23,7 +25,7 @@ export interface RowProps extends RowContent {
 }
 
 /** What a line of a row shows. */
-export interface LineProps extends RowProps {
+export interface LineProps extends Omit<RowProps, 'index'> {
   line: number
   lines: number
   words: readonly StepWord[]

@@ -1,16 +1,17 @@
 'use client'
 
 import { useEffect, useRef, type RefObject } from 'react'
-import type { PassageSpan, StepSpan } from '@/core/lesson/timeline'
+import type { PassageSpan } from '@/core/lesson/timeline'
 import type { Seconds } from '@/core/units'
 import { useColours } from '../../ground/useGround'
 import { useDesk } from '../../lesson/context'
 import { timelineOf, type LessonState } from '../../lesson/lessonStore'
 import { drawLine } from './drawLine'
+import type { RowSpan } from './rowContents'
 import type { SheetGeometry } from './view'
 
 interface DrawnLine {
-  span: StepSpan
+  span: RowSpan
   passages: readonly PassageSpan[]
   hasBed: boolean
   /** Counted from the step's beginning. */

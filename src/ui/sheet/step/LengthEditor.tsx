@@ -23,7 +23,7 @@ const rules = (): { value: LengthRule['kind']; label: string }[] => [
 ]
 
 /** The length rule of a step, and what can be done where it can't hold. */
-export function LengthEditor({ span }: { span: StepSpan }) {
+export function LengthEditor({ span }: { span: Pick<StepSpan, 'step' | 'start' | 'end' | 'overrun'> }) {
   const { store } = useDesk()
   const { step, start, end } = span
   const words = useWordsOnPicture(step)
@@ -90,7 +90,7 @@ function useWordsOnPicture({ picture }: Step): number {
 }
 
 /** The words run past the picture: what can be done about it. */
-function Mends({ span, onRule }: { span: StepSpan; onRule: (rule: LengthRule) => void }) {
+function Mends({ span, onRule }: { span: Pick<StepSpan, 'step' | 'overrun'>; onRule: (rule: LengthRule) => void }) {
   const lengths = useLesson().lengths
   const { step, overrun } = span
   const needed = stepLength({ ...step, length: { kind: 'voice', atLeast: 0 } }, lengths)
