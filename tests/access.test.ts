@@ -1,8 +1,17 @@
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import type { Page } from 'puppeteer-core'
+import { LANGUAGE_COOKIE } from '@/messages/languages'
 import { PALETTES } from '@/ui/ground/palette'
-import { chooseSegment, clickOn, waitForRest, waitForSheet, waitForText, waitForWords } from './support/browser'
+import {
+  chooseSegment,
+  clickOn,
+  controlsBeyond,
+  waitForRest,
+  waitForSheet,
+  waitForText,
+  waitForWords,
+} from './support/browser'
 import { sharedSession } from './support/session'
 
 /** For everybody: every screen and dialog by WCAG 2.2 A and AA, as axe-core measures it; on both grounds. */
@@ -140,6 +149,42 @@ describe.each(Object.keys(PALETTES))('on a %s ground', (ground) => {
     expect(await violations(name.startsWith('the menu'))).toEqual([])
   })
 })
+
+/** What is written on a control and does not fit into it. Words of the sheet may be cut where they are said quickly. */
+const cutOff = () =>
+  page.$$eval('button:not([data-word]), a, .ant-segmented-item-label, .ant-select-content', (all) =>
+    all
+      .filter((one) => {
+        const { width, height } = one.getBoundingClientRect()
+        return (
+          width > 2 &&
+          height > 2 &&
+          one.scrollWidth > one.clientWidth + 1 &&
+          getComputedStyle(one).overflowX !== 'visible'
+        )
+      })
+      .map((one) => one.textContent),
+  )
+
+const ADDRESSES = ['/', '/courses/coastal/make', LESSON, `${LESSON}/booth`, `${LESSON}/balance`, `${LESSON}/finish`]
+test.each(ADDRESSES)(
+  '%s in German, whose words are longer: nothing wrong, cut off or out of reach',
+  async (address) => {
+    const cookie = { name: LANGUAGE_COOKIE, url: session.application.url, value: 'de' }
+    await page.setCookie(cookie)
+    for (const width of [1280, 1024]) {
+      await page.setViewport({ width, height: 800 })
+      await open(address, 'Crossing the bar')
+      expect(await page.evaluate(() => document.documentElement.lang)).toBe('de')
+      await page.waitForNetworkIdle({ idleTime: 300, timeout: 20_000 }).catch(() => null)
+      expect(await violations(false)).toEqual([])
+      expect(await controlsBeyond(page)).toEqual([])
+      expect(await cutOff()).toEqual([])
+    }
+    await page.deleteCookie(cookie)
+    await page.setViewport({ width: 1280, height: 800 })
+  },
+)
 
 test('the ground is chosen by hand, and the next page comes with it', async () => {
   await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'light' }])

@@ -136,6 +136,18 @@ export const waitForRest = (page: Page): Promise<void> =>
     for (let still = 0; still < 10; still = isMoving() ? 0 : still + 1) await new Promise(requestAnimationFrame)
   })
 
+/** Controls that reach beyond the window's right edge, by name. */
+export const controlsBeyond = (page: Page): Promise<(string | null)[]> =>
+  page.$$eval('button, a, input, [role=combobox], [role=radio]', (all) =>
+    all
+      .filter((one) => {
+        const { right, width, height } = one.getBoundingClientRect()
+        // What is kept for readers of screens has no size.
+        return width > 2 && height > 2 && right > innerWidth + 1
+      })
+      .map((one) => one.getAttribute('aria-label') ?? one.textContent),
+  )
+
 export const waitForText = (page: Page, words: string, timeout = 60_000): Promise<unknown> =>
   page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout, polling: 200 }, words)
 

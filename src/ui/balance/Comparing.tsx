@@ -1,6 +1,6 @@
 'use client'
 
-import { CaretRightFilled, PauseOutlined } from '@/ui/parts/icons'
+import { PlayButton } from '../parts/PlayButton'
 import { Segmented } from 'antd'
 import { useEffect, useSyncExternalStore } from 'react'
 import { CORRIDOR } from '@/core/mix/balanceSheet'
@@ -28,13 +28,11 @@ export function Comparing() {
   useEffect(() => () => store.setState({ compared: null }), [store])
   return (
     <div className={styles.top}>
-      <button
-        className={styles.play}
-        aria-label={playing ? say('balance.pause') : say('balance.play')}
-        onClick={() => (playing ? player.pause() : void player.playOn())}
-      >
-        {playing ? <PauseOutlined /> : <CaretRightFilled />}
-      </button>
+      <PlayButton
+        playing={playing}
+        label={playing ? say('balance.pause') : say('balance.play')}
+        onPress={() => (playing ? player.pause() : void player.playOn())}
+      />
       <TimeNow className={styles.time} />{' '}
       <span className={styles.note}>{say('balance.of', { count: clock(timeline.length, false) })}</span>
       <Segmented<Way>

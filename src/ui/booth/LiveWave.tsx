@@ -3,6 +3,7 @@
 import { useEffect, useRef } from 'react'
 import { say } from '@/messages/say'
 import { useColours } from '../ground/useGround'
+import { penOn, WAVE_GAIN } from '../parts/wave'
 import { PEAK_EVERY, type Booth } from './useBooth'
 import styles from './booth.module.css'
 
@@ -42,18 +43,14 @@ function drawPeaks(
   peaks: readonly number[],
   colours: { voice: string; fault: string; line: string },
 ): void {
-  const density = window.devicePixelRatio || 1
   const width = canvas.clientWidth
-  canvas.width = Math.round(width * density)
-  canvas.height = Math.round(HEIGHT * density)
-  const pen = canvas.getContext('2d')!
-  pen.scale(density, density)
+  const pen = penOn(canvas, width, HEIGHT)
   pen.fillStyle = colours.line
   pen.fillRect(0, HEIGHT / 2 - 0.5, width, 1)
   const count = Math.round(SHOWN / PEAK_EVERY)
   const step = width / count
   peaks.slice(-count).forEach((peak, i) => {
-    const height = Math.max(1, Math.min(1, peak * 1.5) * HEIGHT)
+    const height = Math.max(1, Math.min(1, peak * WAVE_GAIN) * HEIGHT)
     pen.fillStyle = peak > 0.98 ? colours.fault : colours.voice
     pen.fillRect(i * step, (HEIGHT - height) / 2, Math.max(1, step - 0.5), height)
   })

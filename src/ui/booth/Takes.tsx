@@ -1,6 +1,7 @@
 'use client'
 
-import { CaretRightFilled, MoreOutlined, PauseOutlined } from '@/ui/parts/icons'
+import { MoreOutlined } from '@/ui/parts/icons'
+import { PlayButton } from '../parts/PlayButton'
 import { App, Button, Dropdown, Upload, type MenuProps } from 'antd'
 import { nanoid } from 'nanoid'
 import { useState, useSyncExternalStore } from 'react'
@@ -203,13 +204,12 @@ function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace:
   ]
   return (
     <li data-take={take.name}>
-      <button
-        className={styles.play}
-        aria-label={isHeard ? say('booth.stop', { name: take.name }) : say('booth.play', { name: take.name })}
-        onClick={() => (isHeard ? endAudition(store, player) : audition(store, player, take))}
-      >
-        {isHeard ? <PauseOutlined /> : <CaretRightFilled />}
-      </button>
+      <PlayButton
+        isSmall
+        playing={isHeard}
+        label={isHeard ? say('booth.stop', { name: take.name }) : say('booth.play', { name: take.name })}
+        onPress={() => (isHeard ? endAudition(store, player) : audition(store, player, take))}
+      />
       <div className={styles.takeBody}>
         {analysis ? (
           <Wave analysis={analysis} from={take.from} to={take.to} used={used} />

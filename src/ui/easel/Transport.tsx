@@ -1,6 +1,6 @@
 'use client'
 
-import { CaretRightFilled, PauseOutlined } from '@/ui/parts/icons'
+import { PlayButton } from '../parts/PlayButton'
 import { Button, Select, Tooltip } from 'antd'
 import { useSyncExternalStore } from 'react'
 import { stepAt } from '@/core/lesson/layout'
@@ -32,13 +32,11 @@ export function Transport() {
   return (
     <div className={styles.transport}>
       <Tooltip title={playing ? say('easel.pauseSpace') : say('easel.playSpace')}>
-        <button
-          className={styles.play}
-          aria-label={playing ? say('easel.pause') : say('easel.play')}
-          onClick={() => (playing ? player.pause() : void player.playOn())}
-        >
-          {playing ? <PauseOutlined /> : <CaretRightFilled />}
-        </button>
+        <PlayButton
+          playing={playing}
+          label={playing ? say('easel.pause') : say('easel.play')}
+          onPress={() => (playing ? player.pause() : void player.playOn())}
+        />
       </Tooltip>
       <TimeNow className={styles.time} />
       <span className={styles.of}>{say('easel.of', { count: clock(timeline.length, false) })}</span>

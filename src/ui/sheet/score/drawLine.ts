@@ -2,6 +2,7 @@ import type { PassageSpan } from '@/core/lesson/timeline'
 import type { Analysis } from '@/core/measure/analysis'
 import { clamp, type Lufs, type Seconds } from '@/core/units'
 import type { Palette } from '../../ground/palette'
+import { drawWave, penOn } from '../../parts/wave'
 import type { RowSpan } from './rowContents'
 import { BED_HEIGHT, type SheetGeometry } from './view'
 
@@ -9,8 +10,6 @@ import { BED_HEIGHT, type SheetGeometry } from './view'
 const RIBBON_RANGE = { top: -14, bottom: -42 } // LUFS
 /** Pixels from one stroke of the music's hatch to the next. */
 const HATCH = 7
-/** A take is drawn as if its usual peaks were this high. */
-const WAVE_GAIN = 1.5
 
 export interface LineContent {
   span: RowSpan
@@ -30,18 +29,14 @@ export function drawLine(
   geometry: SheetGeometry,
 ): void {
   const { pixelsPerSecond, waveHeight } = geometry
-  const density = window.devicePixelRatio || 1
   const width = Math.max(1, Math.ceil((to - from) * pixelsPerSecond))
   const height = waveHeight + BED_HEIGHT
-  canvas.width = Math.round(width * density)
-  canvas.height = Math.round(height * density)
   canvas.style.width = `${width}px`
   canvas.style.height = `${height}px`
-  const pen = canvas.getContext('2d')!
-  pen.scale(density, density)
+  const pen = penOn(canvas, width, height)
   pen.fillStyle = content.colours.graph
   drawSeconds(pen, content.span.start, from, to, pixelsPerSecond, height)
-  drawWave(pen, from, width, content, geometry)
+  drawWaves(pen, from, width, content, geometry)
   if (content.bed) drawRibbon(pen, from, width, content.bed, geometry, content.colours)
 }
 
@@ -60,7 +55,7 @@ function drawSeconds(
   }
 }
 
-function drawWave(
+function drawWaves(
   pen: CanvasRenderingContext2D,
   from: Seconds,
   width: number,
@@ -76,32 +71,9 @@ function drawWave(
     if (!wave) continue
     const first = Math.max(0, Math.floor((start - from) * pixelsPerSecond))
     const last = Math.min(width, Math.ceil((end - from) * pixelsPerSecond))
-    // A canvas reads a colour anew each time it is set: what is clipped is drawn over the rest.
-    const clips: [x: number, top: number, height: number][] = []
-    pen.fillStyle = colours.voice
-    for (let x = first; x < last; x++) {
-      const time = passage.from + from - start + x / pixelsPerSecond
-      const { low, high, clipped } = extremes(wave, time, time + 1 / pixelsPerSecond)
-      const up = Math.min(middle, (high / 127) * middle * WAVE_GAIN)
-      const down = Math.min(middle, (-low / 127) * middle * WAVE_GAIN)
-      const height = Math.max(1, up + down)
-      pen.fillRect(x, middle - up, 1, height)
-      if (clipped) clips.push([x, middle - up, height])
-    }
-    pen.fillStyle = colours.fault
-    for (const [x, top, height] of clips) pen.fillRect(x, top, 1, height)
+    const timeAt = (x: number) => passage.from + from - start + x / pixelsPerSecond
+    drawWave(pen, wave, { from: first, to: last, middle, timeAt }, { wave: colours.voice, fault: colours.fault })
   }
-}
-
-/** Lowest and highest of the waveform's 10 ms pairs that a pixel covers. */
-function extremes(wave: Int8Array, from: Seconds, to: Seconds) {
-  let low = 0
-  let high = 0
-  for (let h = Math.max(0, Math.floor(from * 100)); h <= Math.floor(to * 100 - 1e-6); h++) {
-    low = Math.min(low, wave[2 * h] ?? 0)
-    high = Math.max(high, wave[2 * h + 1] ?? 0)
-  }
-  return { low, high, clipped: low <= -127 || high >= 127 }
 }
 
 /** Thicker is louder; the ribbon hangs in the lower part of the line. */
