@@ -239,7 +239,7 @@ export const en = {
     whatTheMusicGives: 'What the music gives up while this voice speaks',
     spectrumOfVoiceAnd: 'Spectrum of voice and music',
     thereIsNoMusic: 'There is no music under a voice yet.',
-    dashedTheMusicWithout: 'Dashed: the music without its pocket. ',
+    dashedTheMusicWithout: 'Dashed: the music without its pocket.',
     fromLuOnThe: 'From {clearance, number} LU on the music stays where it is: WCAG asks for the level itself.',
     takeThatBack: 'Take that back',
     musicLuNearerAs: 'Music {worth} LU nearer, as easy to follow',

@@ -35,8 +35,7 @@ export function SpectrumChart({ balance }: { balance: BalancePicture }) {
       />
       {!balance.spectrum && <p className={styles.note}>{say('balance.thereIsNoMusic')}</p>}
       <p className={styles.note} data-testid="pocket-worth">
-        {balance.dips.length > 0 && say('balance.dashedTheMusicWithout')}
-        {sayPocket(balance, pocket.on)}
+        {balance.dips.length > 0 && say('balance.dashedTheMusicWithout')} {sayPocket(balance, pocket.on)}
       </p>
       {balance.dips.length > 0 && <Spend balance={balance} />}
     </section>

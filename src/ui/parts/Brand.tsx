@@ -9,7 +9,7 @@ export function Brand() {
         <path d="M1 21h7v-6h7V9h7V3h8" fill="none" stroke="var(--ink)" strokeWidth="3" strokeLinejoin="round" />
         <path d="M1 26h10v-6h7v-6h7V8h6" fill="none" stroke="var(--voice)" strokeWidth="2.2" strokeLinejoin="round" />
       </svg>
-      Yarn Step
+      <span>Yarn Step</span>
     </Link>
   )
 }
