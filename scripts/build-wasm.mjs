@@ -5,7 +5,7 @@ import createWabt from 'wabt'
 import { ROOT } from './application.mjs'
 
 /** Each `X.wat` becomes `XModule.ts` beside it. */
-const TEXTS = ['src/core/narration/align/distances', 'src/core/picture/pixels']
+const TEXTS = ['src/core/bed/front', 'src/core/narration/align/distances', 'src/core/picture/pixels']
 
 /** The module of a text, in base64. */
 export async function compileText(text) {

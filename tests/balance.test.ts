@@ -1,5 +1,9 @@
+import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { ElementHandle, Page } from 'puppeteer-core'
+import { pieces } from '@/bench/rideMaterial'
+import { writeWav } from '@/core/formats/wav'
+import type { Lesson } from '@/core/lesson/document'
 import { hourLong } from '@/core/testing/hourLong'
 import { layoutLesson } from '@/core/lesson/layout'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
@@ -381,3 +385,34 @@ test('in a lesson of an hour a change is heard, and nothing drops out while it i
   expect(longest / HOUSE_RATE).toBeLessThan(0.003)
   expect((await lesson()).targets.clearance).toBe(short.targets.clearance + 4)
 })
+
+test('music whose single strokes stand out is offered even strokes: in the mix they stand out less, and undo takes it back', async () => {
+  const drums = join(folder, 'drums.wav')
+  const { sound } = pieces().find(({ name }) => name === 'percussive')!
+  await writeFile(drums, writeWav([sound], HOUSE_RATE))
+  await page.goto(session.application.url)
+  await chooseFiles(page, 'first-files', rawFile('reading.mp3'), drums)
+  await clickOn(page, 'Make the lesson')
+  await waitForSheet(page)
+  const before = await lesson()
+  expect(before.bedCues).toHaveLength(1)
+  await clickOn(page, 'Balance')
+  await waitForText(page, 'Single strokes of this music stand out.')
+  const plain = strokesIn(await session.mixed(folder, 'strokes'), before)
+  await page.click('[role=switch][aria-label="Even strokes"]')
+  expect((await lesson()).evenStrokes).toBe(true)
+  const even = strokesIn(await session.mixed(folder, 'even'), before)
+  console.log(plain, even)
+  expect(even).toBeLessThan(plain * 0.8)
+  await undoTo(before)
+})
+
+/** How far a tenth of a second of the bed stands out of what is around it while somebody speaks, on average (LU). */
+function strokesIn({ bed }: { bed: Float32Array[] }, of: Lesson): number {
+  const { within } = levels(bed)
+  const excess = layoutLesson(of).passages.flatMap(({ start, end }) => {
+    const times = Array.from({ length: Math.max(0, Math.floor((end - start - 2) * 20)) }, (_, i) => start + 1 + i / 20)
+    return times.map((time) => Math.max(0, (within(time, time + 0.1) ?? 0) - (within(time - 0.7, time + 0.8) ?? 0)))
+  })
+  return excess.reduce((sum, one) => sum + one, 0) / excess.length
+}

@@ -1,5 +1,7 @@
+import { compileText } from '../../../scripts/build-wasm.mjs'
 import { seededRandom } from '@/core/random'
 import { cheapestPath, type Ground } from './cheapestPath'
+import { FRONT_MODULE } from './frontModule'
 
 const MOVES = [3, 9]
 const TURN = 25
@@ -56,6 +58,45 @@ test.each([1, 2, 3, 4, 5, 6])('no way is cheaper than the one found (%i)', (seed
   const one = ground(7, costOf)
   const path = [...cheapestPath(one)]
   expect(priceOf(path, costOf)).toBe(leastPrice(one, costOf))
+})
+
+/** The same for bands too wide to try all ways: the least price of each level and direction, tick by tick. */
+function leastPriceOfWide({ lowest, highest }: Ground, costOf: (tick: number, level: number) => number): number {
+  let front = new Map<string, { level: number; last: number; price: number }>()
+  for (let level = lowest[0]!; level <= highest[0]!; level++)
+    front.set(`${level} 0`, { level, last: 0, price: costOf(0, level) })
+  for (let tick = 1; tick < lowest.length; tick++) {
+    const next: typeof front = new Map()
+    for (const { level: from, last, price } of front.values())
+      for (let move = -MOVES.length; move <= MOVES.length; move++) {
+        const level = from + move
+        if (level < lowest[tick]! || level > highest[tick]!) continue
+        const sign = Math.sign(move)
+        const turns = sign !== 0 && last !== 0 && sign !== last
+        const paid = price + costOf(tick, level) + (sign === 0 ? 0 : MOVES[Math.abs(move) - 1]!) + (turns ? TURN : 0)
+        const state = { level, last: sign || last, price: paid }
+        const key = `${level} ${state.last}`
+        if (paid < (next.get(key)?.price ?? Infinity)) next.set(key, state)
+      }
+    front = next
+  }
+  return Math.min(...[...front.values()].map(({ price }) => price))
+}
+
+test.each([1, 2, 3, 4, 6, 7, 17, 40])('nor in a band of %i levels', (width) => {
+  const random = seededRandom(width)
+  const costs = Array.from({ length: 200 }, () => Array.from({ length: 60 }, () => Math.floor(random() * 30)))
+  const costOf = (tick: number, level: number) => costs[tick]![level + 4]!
+  const wandering = ground(200, costOf)
+  // From a band that is narrower than its steps the next one would be out of reach.
+  const lowest = width < 3 ? wandering.lowest.map(() => 0) : wandering.lowest
+  const one = { ...wandering, lowest, highest: lowest.map((level) => level + width - 1) }
+  const path = [...cheapestPath(one)]
+  expect(priceOf(path, costOf)).toBe(leastPriceOfWide(one, costOf))
+})
+
+test('the module is what its text says', async () => {
+  expect(await compileText('src/core/bed/front')).toBe(FRONT_MODULE)
 })
 
 test('a way of many hours does not run out of numbers', () => {

@@ -1,3 +1,5 @@
+import { FRONT_MODULE } from './frontModule'
+
 /**
  * The cheapest way over time through levels, by dynamic programming (R. Bellman, Dynamic Programming, 1957).
  *
@@ -16,128 +18,103 @@ export interface Ground {
   turn: number
 }
 
-/** More than any way may cost; twice that is still a whole number of 32 bits. */
+/** More than any way may cost; twice that is still a whole number of 32 bits. Also in front.wat. */
 const NEVER = 2 ** 30
+/** What stands behind the last level of a tick is no way. */
+const WALL = NEVER / 2
 /** Set where the direction changed: the rest is by how many levels the way moved. */
 const TURNED = 0x80
+/** Four levels are reckoned at a time: so many values may be read and written behind the last one. */
+const SPARE = 4
 
 /** The level of each tick. */
 export function cheapestPath({ lowest, highest, costs, moves, turn }: Ground): Int32Array {
   const ticks = lowest.length
   const starts = bandStarts(lowest, highest)
-  const came = { up: new Uint8Array(starts[ticks]!), down: new Uint8Array(starts[ticks]!) }
   const widest = lowest.reduce((most, low, tick) => Math.max(most, highest[tick]! - low + 1), 0)
-  const here = new Int32Array(widest)
-  // Levels a move or a shifted band may reach beyond the band, so that the loop need not ask.
+  // Levels a move or a shifted band may reach beyond the band.
   const margin = 2 * moves.length
-  let before = newFront(widest + 2 * margin)
-  let after = newFront(widest + 2 * margin)
-  costs(0, lowest[0]!, highest[0]! - lowest[0]! + 1, here)
-  before.up.set(here, margin)
-  before.down.set(here, margin)
-  enclose(before, margin, highest[0]! - lowest[0]! + 1, turn)
+  const { advance, ints, bytes, place } = roomFor(widest, margin, starts[ticks]!)
+  const here = ints.subarray(place.here, place.here + widest + SPARE)
+  ints.fill(NEVER, 0, place.here)
+  ints.set(moves, place.moves)
+  let [before, after] = place.fronts
 
+  const first = highest[0]! - lowest[0]! + 1
+  costs(0, lowest[0]!, first, here)
+  for (let row = 0; row < ROWS; row++) ints.set(here.subarray(0, first), before + row * place.row + margin)
   for (let tick = 1; tick < ticks; tick++) {
     const width = highest[tick]! - lowest[tick]! + 1
     costs(tick, lowest[tick]!, width, here)
-    const shift = margin + lowest[tick]! - lowest[tick - 1]!
-    const least = advance(before, after, { shift, margin, width, here, moves, came, start: starts[tick]! })
-    for (let at = margin; at < margin + width; at++) {
-      after.up[at] = Math.min(NEVER, after.up[at]! - least)
-      after.down[at] = Math.min(NEVER, after.down[at]! - least)
-    }
-    enclose(after, margin, width, turn)
+    here.fill(WALL, width, width + SPARE)
+    advance(
+      4 * (before + margin + lowest[tick]! - lowest[tick - 1]!),
+      4 * (after + margin),
+      4 * place.row,
+      4 * width,
+      4 * (widest + margin + SPARE),
+      4 * place.here,
+      4 * place.moves,
+      moves.length,
+      turn,
+      place.climbed + starts[tick]!,
+      place.sunk + starts[tick]!,
+    )
     ;[before, after] = [after, before]
   }
-  return wayBack(before, came, starts, { lowest, highest, margin })
+  const up = ints.subarray(before + margin)
+  const down = ints.subarray(before + place.row + margin)
+  const came = { up: bytes.subarray(place.climbed), down: bytes.subarray(place.sunk) }
+  return wayBack(up, down, came, starts, lowest, highest)
 }
 
-/** What it costs to be on a level, counted from the tick's cheapest one. */
-interface Front {
-  /** Having last moved up, or down. */
-  up: Int32Array
-  down: Int32Array
-  /** Before moving up or down from there: where that turns round, the turn is paid. */
-  toUp: Int32Array
-  toDown: Int32Array
+/** A front is what it costs to be on a level having last moved up, or down, and to move from it up, or down (front.wat). */
+const ROWS = 4
+
+interface Module {
+  memory: WebAssembly.Memory
+  advance(...args: number[]): void
 }
 
-const newFront = (length: number): Front => ({
-  up: new Int32Array(length).fill(NEVER),
-  down: new Int32Array(length).fill(NEVER),
-  toUp: new Int32Array(length).fill(NEVER),
-  toDown: new Int32Array(length).fill(NEVER),
-})
-
-/** Closes a front at both edges of its band, and reckons what moves from it cost. */
-function enclose({ up, down, toUp, toDown }: Front, margin: number, width: number, turn: number): void {
-  for (const front of [up, down, toUp, toDown]) {
-    front.fill(NEVER, 0, margin)
-    front.fill(NEVER, margin + width)
+/** Where everything lies in the module's memory: whole numbers of 32 bits by their index, moves that were made by their byte. */
+function roomFor(widest: number, margin: number, levels: number) {
+  const row = widest + 2 * margin + 2 * SPARE
+  const here = 2 * ROWS * row
+  const movesAt = here + widest + SPARE
+  const climbed = 4 * (movesAt + margin)
+  const sunk = climbed + levels + SPARE
+  const { memory, advance } = (loaded ??= load())
+  memory.grow(Math.max(0, Math.ceil((sunk + levels + SPARE - memory.buffer.byteLength) / PAGE)))
+  return {
+    advance,
+    ints: new Int32Array(memory.buffer),
+    bytes: new Uint8Array(memory.buffer),
+    place: { row, fronts: [0, ROWS * row] as [number, number], here, moves: movesAt, climbed, sunk },
   }
-  for (let at = margin; at < margin + width; at++) {
-    toUp[at] = Math.min(up[at]!, down[at]! + turn)
-    toDown[at] = Math.min(down[at]!, up[at]! + turn)
-  }
 }
 
-interface Step {
-  shift: number
-  margin: number
-  width: number
-  here: Int32Array
-  moves: readonly number[]
-  came: { up: Uint8Array; down: Uint8Array }
-  start: number
-}
-
-/** One tick further; returns the cost of its cheapest level. */
-function advance(before: Front, after: Front, { shift, margin, width, here, moves, came, start }: Step): number {
-  const { up, down, toUp, toDown } = before
-  let least = NEVER
-  for (let level = 0; level < width; level++) {
-    const at = level + shift
-    let rising = up[at]!
-    let falling = down[at]!
-    let climbed = 0
-    let sunk = 0
-    for (let move = 1; move <= moves.length; move++) {
-      const cost = moves[move - 1]!
-      const fromBelow = toUp[at - move]! + cost
-      const fromAbove = toDown[at + move]! + cost
-      if (fromBelow < rising) {
-        rising = fromBelow
-        climbed = toUp[at - move]! < up[at - move]! ? move | TURNED : move
-      }
-      if (fromAbove < falling) {
-        falling = fromAbove
-        sunk = toDown[at + move]! < down[at + move]! ? move | TURNED : move
-      }
-    }
-    rising += here[level]!
-    falling += here[level]!
-    after.up[margin + level] = rising
-    after.down[margin + level] = falling
-    came.up[start + level] = climbed
-    came.down[start + level] = sunk
-    if (rising < least) least = rising
-    if (falling < least) least = falling
-  }
-  return least
-}
+const PAGE = 65536
+/** One for all paths, one after the other: its memory is as large as the longest needs. */
+let loaded: Module | undefined
+const load = () =>
+  new WebAssembly.Instance(
+    new WebAssembly.Module(Uint8Array.from(atob(FRONT_MODULE), (letter) => letter.charCodeAt(0))),
+  ).exports as unknown as Module
 
 function wayBack(
-  { up, down }: Front,
-  came: Step['came'],
+  up: Int32Array,
+  down: Int32Array,
+  came: { up: Uint8Array; down: Uint8Array },
   starts: Int32Array,
-  { lowest, highest, margin }: Pick<Ground, 'lowest' | 'highest'> & { margin: number },
+  lowest: Int32Array,
+  highest: Int32Array,
 ): Int32Array {
   const last = lowest.length - 1
   const path = new Int32Array(lowest.length)
-  const cost = (level: number) => Math.min(up[margin + level]!, down[margin + level]!)
+  const cost = (level: number) => Math.min(up[level]!, down[level]!)
   let best = 0
   for (let level = 1; level <= highest[last]! - lowest[last]!; level++) if (cost(level) < cost(best)) best = level
-  let rising = up[margin + best]! <= down[margin + best]!
+  let rising = up[best]! <= down[best]!
   let level = lowest[last]! + best
   for (let tick = last; tick >= 0; tick--) {
     path[tick] = level

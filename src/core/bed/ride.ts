@@ -77,19 +77,26 @@ function cheapestGain(wishes: Wishes, reach: Decibels, slope: Decibels, highest:
   const step = (slope * TICK) / most
   const { lower, upper } = band(wishes, reach, most * step, highest)
   const level = cheapestPath({
-    lowest: new Int32Array(lower.map((gain) => Math.floor(gain / step))),
-    highest: new Int32Array(upper.map((gain) => Math.ceil(gain / step))),
+    lowest: inLevels(lower, step, Math.floor),
+    highest: inLevels(upper, step, Math.ceil),
     costs: rideCosts(wishes, step),
     moves: Array.from({ length: most }, (_, i) => hasteOf((i + 1) * step)),
     turn: TURN,
   })
   const points = new Float64Array(count)
-  for (let i = 0; i < count; i++) {
-    const tick = Math.min(level.length - 1, Math.floor(i / POINTS_A_TICK))
+  for (let tick = 0, i = 0; i < count; tick++) {
+    const here = level[Math.min(level.length - 1, tick)]!
     const next = level[Math.min(level.length - 1, tick + 1)]!
-    points[i] = step * (level[tick]! + ((next - level[tick]!) * (i % POINTS_A_TICK)) / POINTS_A_TICK)
+    for (let k = 0; k < POINTS_A_TICK && i < count; k++, i++)
+      points[i] = step * (here + ((next - here) * k) / POINTS_A_TICK)
   }
   return new Float32Array(hannMean(points, SMOOTHING))
+}
+
+function inLevels(gains: Float64Array, step: Decibels, round: (level: number) => number): Int32Array {
+  const levels = new Int32Array(gains.length)
+  for (let tick = 0; tick < gains.length; tick++) levels[tick] = round(gains[tick]! / step)
+  return levels
 }
 
 /** Between which gains a way is looked for: near the wishes, on the way from one to the next, walkable at `rise` a tick. */
@@ -111,20 +118,20 @@ function band({ sentence, swell, onset, landing }: Wishes, reach: Decibels, rise
   }
   // Where the bed has to be down before the voice sets in, also the way there is looked for.
   for (const cap of [onset, landing])
-    cap.forEach((most, tick) => {
-      if (most - BELOW_CAP < lower[tick]!) lower[tick] = Math.max(MIN_GAIN, most - BELOW_CAP)
-    })
-  limitSlope(lower, (a, b) => Math.min(a, b + rise))
-  limitSlope(upper, (a, b) => Math.max(a, b - rise))
+    for (let tick = 0; tick < cap.length; tick++)
+      if (cap[tick]! - BELOW_CAP < lower[tick]!) lower[tick] = Math.max(MIN_GAIN, cap[tick]! - BELOW_CAP)
+  for (let i = 1; i < lower.length; i++) {
+    lower[i] = Math.min(lower[i]!, lower[i - 1]! + rise)
+    upper[i] = Math.max(upper[i]!, upper[i - 1]! - rise)
+  }
+  for (let i = lower.length - 2; i >= 0; i--) {
+    lower[i] = Math.min(lower[i]!, lower[i + 1]! + rise)
+    upper[i] = Math.max(upper[i]!, upper[i + 1]! - rise)
+  }
   return { lower, upper }
 }
 
 const within = (gain: Decibels, highest: Decibels) => Math.min(highest, Math.max(MIN_GAIN, gain))
-
-function limitSlope(edge: Float64Array, bounded: (value: number, neighbour: number) => number): void {
-  for (let i = 1; i < edge.length; i++) edge[i] = bounded(edge[i]!, edge[i - 1]!)
-  for (let i = edge.length - 2; i >= 0; i--) edge[i] = bounded(edge[i]!, edge[i + 1]!)
-}
 
 /** Shifts the wishes by what the gain misses: over 3 s inside a sentence the bed's loudness is not its loudness before plus the gain. */
 function correct({ sentences, aim, sentence }: Wishes, gain: GainTrack, ridden: LoudnessTrack): void {
