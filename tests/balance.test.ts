@@ -270,6 +270,8 @@ test('a track taken out of the mix is silent in it, and the rest is as loud as i
 test('a level typed in a field counts once, when the field is left', async () => {
   const before = await lesson()
   await chooseSegment(page, 'Music')
+  const undoAt = () => page.$eval('[aria-label=Undo]', (one) => one.getBoundingClientRect().x)
+  const place = await undoAt()
   const { bed: plain } = await session.mixed(folder, 'level-before')
   const field = (await page.waitForSelector('[aria-label="Level of Music"]'))!
   await field.click({ count: 3 })
@@ -287,6 +289,9 @@ test('a level typed in a field counts once, when the field is left', async () =>
   await page.keyboard.type('99')
   await page.keyboard.press('Tab')
   expect((await lesson()).tracks.bed.gain).toBe(24)
+  // That the music covers the voice is counted, and moves nothing that somebody is about to press.
+  await page.waitForSelector('nav[aria-label=Views] [aria-label*=finding]')
+  expect(await undoAt()).toBe(place)
   for (let i = 0; i < 2; i++) await clickOn(page, 'Undo')
   expect(await lesson()).toEqual(before)
 })

@@ -1257,7 +1257,7 @@ export const en = {
     musicFromStepOn: 'Music from step {number, number} on',
     takeOffTheShelf: 'Take off the shelf',
     finish: 'Finish',
-    findings: '{count, number} findings',
+    findings: '{count, plural, one {# finding} other {# findings}}',
     chooseFor:
       'Everything else that either window changed is kept. Choose what counts for {count, plural, one {this} other {these #}}:',
     ofTheStep: '{step}: {what}',

@@ -9,13 +9,15 @@ import type { Frame } from '@/core/picture/frame'
 import { say } from '@/messages/say'
 import { cardUrl, pageUrl, proxyUrl } from '../api'
 import { useLesson, useLessonState, useTimeline } from '../lesson/context'
-import { Placing } from '../over/Placing'
+import { onDemand } from '../parts/onDemand'
 import { Meters } from './Meters'
 import { SideView } from './SideView'
 import { useCaptionsShown } from './captionsShown'
 import { Transport } from './Transport'
 import { useStack } from './useStack'
 import styles from './easel.module.css'
+
+const Placing = onDemand(() => import('../over/Placing').then((part) => part.Placing))
 
 /** What the viewer sees at this moment, the transport, and what is heard. */
 export function Easel({ isLarge, onResize }: { isLarge: boolean; onResize: () => void }) {
@@ -47,6 +49,7 @@ function Picture() {
   const stack = useStack()
   const timeline = useTimeline()
   const look = useLessonState(({ history }) => history.lesson.look)
+  const isPlacing = useLessonState(({ picked }) => picked?.kind === 'layer')
   const { shape } = useLesson().frame
 
   const [side, coming] = stack?.sides ?? []
@@ -77,7 +80,7 @@ function Picture() {
         />
       )}
       {veil > 0 && <div className={styles.side} style={{ background: look.ground, opacity: veil }} />}
-      <Placing />
+      {isPlacing && <Placing />}
       {/* Fetched ahead, so that it is there when its moment comes. */}
       {next && next.picture.kind !== 'recording' && <img src={stillUrl(next.picture, shape)} alt="" hidden />}
       {next?.picture.kind === 'recording' && <video src={proxyUrl(next.picture.media)} preload="auto" muted hidden />}

@@ -6,7 +6,7 @@ import { call, Refusal } from '../api'
 import { within } from '../within'
 import { dropDraft, holdDraft, keepDraft, parkDraft, type Draft } from './drafts'
 import type { LessonStore } from './lessonStore'
-import { meetingOf, type Meeting } from './meeting'
+import type { Meeting } from './meeting'
 import type { StoredLesson } from './storedLesson'
 import type { Typing } from './typing'
 
@@ -153,7 +153,8 @@ export function createAutosave(id: string, { store, typing, onUnited }: Surround
 
   /** Somebody else was quicker. */
   async function meet(): Promise<void> {
-    const stored = await call<StoredLesson>(`/api/lessons/${id}`)
+    // Putting together is rarely needed: it comes when it is.
+    const [stored, { meetingOf }] = await Promise.all([call<StoredLesson>(`/api/lessons/${id}`), import('./meeting')])
     typing.commitAll()
     const meeting = meetingOf(saved, stored)
     const clashes = meeting?.clashes(present()) ?? null
