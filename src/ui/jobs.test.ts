@@ -47,6 +47,14 @@ test('jobs that are waited for are asked for together, each until it has ended',
   expect(asked).toHaveLength(length)
 })
 
+test('of more than an address holds, all are asked for', async () => {
+  const ids = Array.from({ length: 450 }, (_, i) => `job-${i}`)
+  const asked = serve(new Map(ids.map((id) => [id, { state: 'done' as const }])))
+  const ended = await Promise.all(ids.map((id) => endOf(id)))
+  expect(ended.map((one) => one?.id)).toEqual(ids)
+  expect(Math.max(...asked.map((url) => url.length))).toBeLessThan(8000)
+})
+
 test('one that the server does not know ends at once, or after a while', async () => {
   const jobs = new Map<string, Partial<JobStatus>>()
   serve(jobs)

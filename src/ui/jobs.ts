@@ -14,6 +14,8 @@ import { queryClient } from './queries'
 
 const ASK_EVERY = 300 // ms
 const ASK_WHILE_AWAY = 2000
+/** So many fit into an address. */
+const AT_ONCE = 200
 /** So long the server may not know a file that it has taken. */
 export const UNKNOWN_LIMIT = 60_000 // ms
 
@@ -51,11 +53,14 @@ function startAsking(): () => void {
 }
 
 async function askForAll(): Promise<null> {
-  const ids = [...watched.keys()]
-  const statuses = await call<JobStatus[]>(`/api/jobs?${ids.map((id) => `id=${id}`).join('&')}`)
-  for (const id of ids) {
-    const status = statuses.find((one) => one.id === id) ?? null
-    for (const listener of [...(watched.get(id) ?? [])]) listener(status)
+  const all = [...watched.keys()]
+  for (let from = 0; from < all.length; from += AT_ONCE) {
+    const ids = all.slice(from, from + AT_ONCE)
+    const statuses = await call<JobStatus[]>(`/api/jobs?${ids.map((id) => `id=${id}`).join('&')}`)
+    for (const id of ids) {
+      const status = statuses.find((one) => one.id === id) ?? null
+      for (const listener of [...(watched.get(id) ?? [])]) listener(status)
+    }
   }
   return null
 }

@@ -41,9 +41,14 @@ export function SheetMenu({ actions, children }: { actions: SheetActions; childr
       { key: id, label: actionTitle(action), extra: key && shownKeys(key, isApple()), onClick: actions[id] },
     ]
   })
+  const onPress = (event: MouseEvent) => {
+    // Beside the rows there is nothing that it could be about.
+    if ((event.target as Element).closest('[data-step]')) setAbout(choose(store, event))
+    else event.stopPropagation()
+  }
   return (
     <Dropdown trigger={['contextMenu']} menu={{ items }} autoFocus destroyOnHidden>
-      <div className={styles.ground} onContextMenuCapture={(event) => setAbout(choose(store, event))}>
+      <div className={styles.ground} onContextMenuCapture={onPress}>
         {children}
       </div>
     </Dropdown>
