@@ -19,6 +19,7 @@ import {
   chooseOption,
   chooseSegment,
   clickOn,
+  retype,
   savedLesson,
   storeLesson,
   waitForCaptured,
@@ -273,9 +274,8 @@ test('a level typed in a field counts once, when the field is left', async () =>
   const undoAt = () => page.$eval('[aria-label=Undo]', (one) => one.getBoundingClientRect().x)
   const place = await undoAt()
   const { bed: plain } = await session.mixed(folder, 'level-before')
-  const field = (await page.waitForSelector('[aria-label="Level of Music"]'))!
-  await field.click({ count: 3 })
-  await page.keyboard.type('-12')
+  const field = '[aria-label="Level of Music"]'
+  await retype(page, field, '-12')
   expect((await lesson()).tracks.bed.gain).toBe(0)
   await page.keyboard.press('Tab')
   expect((await lesson()).tracks.bed.gain).toBe(-12)
@@ -285,8 +285,7 @@ test('a level typed in a field counts once, when the field is left', async () =>
   const change = levels(bed).within(5, length - 10) - levels(plain).within(5, length - 10)
   expect(Math.abs(change + 12)).toBeLessThan(0.5)
   // Beyond its bounds the nearest that goes is taken.
-  await field.click({ count: 3 })
-  await page.keyboard.type('99')
+  await retype(page, field, '99')
   await page.keyboard.press('Tab')
   expect((await lesson()).tracks.bed.gain).toBe(24)
   // That the music covers the voice is counted, and moves nothing that somebody is about to press.
@@ -301,9 +300,7 @@ test('a piece fades out over the time that is typed', async () => {
   await chooseSegment(page, 'Music')
   await clickOn(page, 'more…')
   const fadeOver = async (seconds: number) => {
-    const field = (await page.waitForSelector('[aria-label="Fades out over"]'))!
-    await field.click({ count: 3 })
-    await page.keyboard.type(String(seconds))
+    await retype(page, '[aria-label="Fades out over"]', String(seconds))
     await page.keyboard.press('Tab')
     const { voice, bed } = await session.mixed(folder, `fade-${seconds}`)
     return { voice: levels(voice), bed: levels(bed) }
@@ -330,8 +327,7 @@ test('sounds are copied, and hang on the caret as far apart as they were', async
   await chooseSegment(page, 'Sounds')
   const hang = async (step: string, sound: string) => {
     await page.click(`[data-step="${step}"] [title^="Click to select"]`)
-    await page.click('[aria-label="Look for a sound"]', { count: 3 })
-    await page.locator('[aria-label="Look for a sound"]').fill(sound)
+    await retype(page, '[aria-label="Look for a sound"]', sound)
     await page.waitForFunction(() => document.querySelectorAll('[aria-label="Library of sounds"] li').length === 1)
     await page.click('[aria-label="Library of sounds"] li button:last-child')
   }

@@ -15,6 +15,7 @@ import {
   newProfile,
   openBrowser,
   openPage,
+  retype,
   savedLesson,
   storedLesson,
   storeLesson,
@@ -610,12 +611,8 @@ describe('takes', () => {
     await goToStep(page, 9)
     await openSettings()
     await clickOn(page, 'Pauses')
-    const field = await page.waitForSelector('[aria-label="Longest pause"]')
-    await field!.click({ count: 3 })
-    await page.keyboard.type('0.3')
-    const kept = await page.waitForSelector('[aria-label="What stays of it"]')
-    await kept!.click({ count: 3 })
-    await page.keyboard.type('0.2')
+    await retype(page, '[aria-label="Longest pause"]', '0.3')
+    await retype(page, '[aria-label="What stays of it"]', '0.2')
     await page.keyboard.press('Tab')
     await page.waitForFunction(() =>
       /\d+ pauses/.test(document.querySelector('[data-testid="dead-air"]')?.textContent ?? ''),

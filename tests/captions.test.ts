@@ -1,7 +1,7 @@
 import type { Page } from 'puppeteer-core'
 import { readCaptions } from '@/core/formats/readCaptions'
 import { madeFile, until } from './support/application'
-import { chooseSegment, clickOn, savedLesson, waitForSheet, waitForText, waitForWords } from './support/browser'
+import { chooseSegment, clickOn, retype, savedLesson, waitForSheet, waitForText, waitForWords } from './support/browser'
 import { sharedSession } from './support/session'
 
 /** Captions are corrected beside the words they stand for, and come so in every file. */
@@ -94,8 +94,7 @@ test('a correction whose words are no longer said is told, and taken away', asyn
   await page.keyboard.press('End')
   await page.keyboard.type('!')
   await until(async () => (await session.lesson()).captionCorrections.length === 1)
-  await page.click('#step-script', { count: 3 })
-  await page.keyboard.type('Now something else is said.')
+  await retype(page, '#step-script', 'Now something else is said.')
   await page.waitForFunction(() => document.body.innerText.includes('One corrected caption of this lesson had words'))
   await clickOn(page, 'Take it away')
   expect((await session.lesson()).captionCorrections).toEqual([])
@@ -109,8 +108,7 @@ test('what is found before delivery is mended in one press, and the press undone
   await page.keyboard.press('End')
   await page.keyboard.type('!')
   await until(async () => (await session.lesson()).captionCorrections.length === 1)
-  await page.click('#step-script', { count: 3 })
-  await page.keyboard.type('Now something else is said.')
+  await retype(page, '#step-script', 'Now something else is said.')
   await clickOn(page, 'Finish')
   await waitForText(page, 'One corrected caption had words that are no longer said.')
   await clickOn(page, 'Take them away')

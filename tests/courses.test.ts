@@ -6,7 +6,7 @@ import { bytesOf, entriesOf, openZip } from '@/media/zip'
 import type { CourseListing } from '@/core/course/listing'
 import { documentOf } from '@/core/lesson/telling'
 import { scratch, startApplication, until, type Application } from './support/application'
-import { chooseFiles, clickOn, openBrowser, openPage, storedLesson, waitForText } from './support/browser'
+import { chooseFiles, clickOn, openBrowser, openPage, retype, storedLesson, waitForText } from './support/browser'
 
 /** Courses and their lessons on the home page: named, put in order, moved, duplicated, deleted and brought back. */
 
@@ -132,17 +132,15 @@ test('courses are renamed and put in order', async () => {
 })
 
 test('a lesson is found by a part of its name or of its course', async () => {
-  const field = await page.waitForSelector('[aria-label="Find a lesson"]')
+  const field = '[aria-label="Find a lesson"]'
   const shown = () => page.$$eval('article b', (all) => all.map((one) => one.textContent))
-  await field!.type('TIDE')
+  await retype(page, field, 'TIDE')
   expect(await shown()).toEqual(['Reading a tide table'])
-  await field!.click({ count: 3 })
-  await field!.type('night')
+  await retype(page, field, 'night')
   expect(await shown()).toEqual(['Over the bar (copy)'])
-  await field!.click({ count: 3 })
-  await field!.type('spinnaker')
+  await retype(page, field, 'spinnaker')
   await waitForText(page, 'No lesson or course is called so.')
-  await field!.click({ count: 3 })
+  await retype(page, field, '')
   await page.keyboard.press('Backspace')
   expect(await shown()).toHaveLength(3)
 })

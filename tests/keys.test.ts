@@ -2,6 +2,7 @@ import type { CDPSession, Page } from 'puppeteer-core'
 import {
   chooseSegment,
   clickOn,
+  retype,
   savedLesson,
   waitForDialog,
   waitForRest,
@@ -117,9 +118,7 @@ test('with reduced motion dialogs and lists open, close, and let clicks through'
 test('a comma is a decimal mark in every number field', async () => {
   const before = await savedLesson(page)
   await chooseSegment(page, 'Music')
-  const field = (await page.waitForSelector('input[aria-label="Level of Music"]'))!
-  await field.click({ count: 3 })
-  await page.keyboard.type('-1,5')
+  await retype(page, 'input[aria-label="Level of Music"]', '-1,5')
   await page.keyboard.press('Tab')
   expect((await savedLesson(page)).lesson.tracks.bed.gain).toBe(-1.5)
   await clickOn(page, 'Undo')
@@ -152,9 +151,7 @@ test('a point of the gain line stays chosen when it is clicked, and can be typed
   const point = (await page.waitForSelector('svg g[role=button]'))!
   await point.click()
   await page.waitForSelector('svg g[data-chosen]')
-  const field = (await page.waitForSelector('input[aria-label="Gain of the chosen points"]'))!
-  await field.click({ count: 3 })
-  await page.keyboard.type('-3,5')
+  await retype(page, 'input[aria-label="Gain of the chosen points"]', '-3,5')
   await page.keyboard.press('Enter')
   expect((await savedLesson(page)).lesson.nudges.map(({ gain }) => gain)).toContain(-3.5)
   await session.undoTo(before.lesson)

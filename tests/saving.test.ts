@@ -13,13 +13,14 @@ import {
   clickOn,
   openBrowser,
   openPage,
+  retype,
+  type Saved,
   savedLesson,
   storedLesson,
   storeLesson,
   waitForSheet,
   waitForText,
   waitForWords,
-  type Saved,
 } from './support/browser'
 
 /** Saving, and what comes in its way: two windows, lost answers, a server or a database that is away. */
@@ -84,8 +85,7 @@ describe('saving', () => {
     // The keys are the sheet's once no field has them any more.
     await page.locator('[role=row] img').click()
     await page.keyboard.press(key)
-    await page.locator('#step-title').click({ count: 3 })
-    await page.keyboard.type(title)
+    await retype(page, '#step-title', title)
     await page.keyboard.press('Enter')
   }
 

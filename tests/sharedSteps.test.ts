@@ -5,6 +5,7 @@ import { until } from './support/application'
 import {
   chooseSegment,
   clickOn,
+  retype,
   savedLesson,
   storedLesson,
   storeLesson,
@@ -40,9 +41,7 @@ async function shareFirstStep(): Promise<void> {
 async function retitle(title: string): Promise<void> {
   await page.keyboard.press('Home')
   await chooseSegment(page, 'Selected')
-  const field = (await page.waitForSelector('#step-title'))!
-  await field.click({ count: 3 })
-  await page.keyboard.type(title)
+  await retype(page, '#step-title', title)
   await page.keyboard.press('Tab')
   await page.keyboard.press('Escape')
 }

@@ -93,7 +93,7 @@ export const chooseSegment = (page: Page, words: string, within = 'body'): Promi
   )
 
 /** As a person does: what still moves, or has no place yet, is waited for; what has gone is looked for again. */
-async function clickWhenStill(find: () => Promise<JSHandle>): Promise<void> {
+async function clickWhenStill(find: () => Promise<JSHandle>, count = 1): Promise<void> {
   for (let tries = 0; tries < 20; tries++) {
     const handle = (await find()).asElement() as ElementHandle<HTMLElement>
     const isStill = await handle.evaluate(async (one) => {
@@ -109,9 +109,17 @@ async function clickWhenStill(find: () => Promise<JSHandle>): Promise<void> {
       }
       return false
     })
-    if (isStill) return handle.click()
+    if (isStill) return handle.click({ count })
   }
   throw new Error('What was to be clicked on does not come to rest.')
+}
+
+/** Puts `words` in the place of what a field holds; the caret stays in it. */
+export async function retype(page: Page, field: string, words: string): Promise<void> {
+  await clickWhenStill(async () => (await orTell(page, field, page.waitForSelector(field)))!, 3)
+  const hasFocus = await page.$eval(field, (one) => one === document.activeElement)
+  if (!hasFocus) throw new Error(`${field} does not take the focus.`)
+  await page.keyboard.type(words)
 }
 
 /** An entry of a list that opens; `label` names the list. */
