@@ -255,6 +255,65 @@ test('new, check, mix and render work on one archive', async () => {
   expect(existsSync(at('lesson.mp4'))).toBe(true)
 })
 
+/** Short-term loudness every 100 ms by ffmpeg, the window of 3 s ending there. */
+async function shortTermByFfmpeg(file: string): Promise<{ at: number; loudness: number }[]> {
+  const told = await output('ffmpeg', ['-hide_banner', '-nostats', '-i', file, '-af', 'ebur128', '-f', 'null', '-'])
+  return [...told.matchAll(/t: ([\d.]+)\s+TARGET:.*?S:\s*(-?[\d.]+|nan|-inf)/g)].map(([, at, loudness]) => ({
+    at: Number(at),
+    loudness: Number.isFinite(Number(loudness)) ? Number(loudness) : -120,
+  }))
+}
+
+test('the balance sheet says what ffmpeg reads from the stems, where the words are', async () => {
+  const script = [
+    'The skipper reads the tide table before noon and every chart shows nine metres of water and a second buoy and',
+    'our pilot book changes on most evenings under the bridge where the crew leaves enough room for the turn and for',
+    'the ferry that comes in from the harbour at half past seven with all of her lights on and nobody at the rail',
+  ].join(' ')
+  await output('ffmpeg', [
+    ...['-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=0x12475a:size=640x360', '-frames:v', '1', at('long.png')],
+  ])
+  await writeFile(at('long.txt'), script)
+  // In the middle of the music there are five seconds of nothing: it is lost there, and the voice does not pause for it.
+  const song = musicLike(30, -10)
+  song.fill(0, 9 * 48000, 14 * 48000)
+  await put('gap.wav', [song])
+  await headless(
+    ...['new', '--pictures', at('long.png'), '--bed', at('gap.wav'), '--script', at('long.txt')],
+    ...['--out', at('long.zip')],
+  )
+  const mixed = () =>
+    headless('mix', at('long.zip'), '--out', at('long.wav'), '--stems', at('long')) as Promise<BalanceSheet>
+  const before = await mixed()
+  await headless('captions', at('long.zip'), '--out', at('long.vtt'))
+  const sheet = await mixed()
+
+  const { words } = (await headless('align', at('long/voice.wav'), at('long.txt'), '--language', 'en')) as {
+    words: { start: number; end: number }[]
+  }
+  const spoken = words.reduce((sum, { start, end }) => sum + end - start, 0)
+  expect(Math.abs(sheet.spoken - spoken)).toBeLessThan(0.02 * spoken)
+  expect(sheet.spoken).not.toBeCloseTo(before.spoken, 2)
+  const sentences: { start: number; end: number }[] = []
+  for (const { start, end } of words) {
+    const last = sentences.at(-1)
+    if (last && start - last.end < 0.3) last.end = end
+    else sentences.push({ start, end })
+  }
+  const [voice, bed] = await Promise.all(['voice', 'bed'].map((name) => shortTermByFfmpeg(at(`long/${name}.wav`))))
+  const readings = voice!
+    .map(({ at, loudness }, i) => ({ from: at - 3, to: at, clearance: loudness - bed![i]!.loudness }))
+    .filter(({ from, to }) => sentences.some(({ start, end }) => from >= start && to <= end))
+  expect(readings.length).toBeGreaterThan(80)
+  const lost = readings.filter(({ clearance }) => clearance > 16 + 3).length / readings.length
+  const masked = readings.filter(({ clearance }) => clearance < 16 - 3).length / readings.length
+  expect(lost).toBeGreaterThan(0.05)
+  expect(Math.abs(sheet.lost! - lost)).toBeLessThan(0.05)
+  expect(Math.abs(sheet.masked! - masked)).toBeLessThan(0.01)
+  const median = readings.map(({ clearance }) => clearance).sort((a, b) => a - b)[readings.length >> 1]!
+  expect(Math.abs(sheet.clearance! - median)).toBeLessThan(0.3)
+})
+
 describe('the voice', () => {
   const SENTENCES = [
     'The skipper reads the tide table before noon.',

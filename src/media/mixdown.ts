@@ -100,13 +100,13 @@ export async function measureFinished(
 type Whole = Pick<BalanceSheet, 'loudness' | 'range' | 'truePeak' | 'pictureLength' | 'soundLength'>
 
 /** By what stems are judged: where somebody speaks, where music is to be heard, and how far below. */
-type JudgedBy = Pick<MixLevels, 'speech' | 'music' | 'clearance'>
+type JudgedBy = Pick<MixLevels, 'said' | 'music' | 'clearance'>
 
-export function balanceSheet({ speech, music, clearance }: JudgedBy, stems: StemLevels, whole: Whole): BalanceSheet {
-  const spoken = speech.reduce((sum, { start, end }) => sum + end - start, 0)
+export function balanceSheet({ said, music, clearance }: JudgedBy, stems: StemLevels, whole: Whole): BalanceSheet {
+  const spoken = said.reduce((sum, { start, end }) => sum + end - start, 0)
   return {
-    ...corridorShares(clearanceReadings(stems.voice, stems.bed, speech, music), clearance),
-    motion: music.length === 0 ? null : rideMotion(stems.bedRaw, stems.bed, speech),
+    ...corridorShares(clearanceReadings(stems.voice, stems.bed, said, music), clearance),
+    motion: music.length === 0 ? null : rideMotion(stems.bedRaw, stems.bed, said),
     spoken,
     ...whole,
   }

@@ -74,10 +74,10 @@ export function chaptersWithin(chapters: readonly Chapter[], part: Part): Chapte
 }
 
 /** By what a part's sound is judged. */
-export function levelsWithin(levels: MixLevels, part: Part): Pick<MixLevels, 'speech' | 'music' | 'clearance'> {
+export function levelsWithin(levels: MixLevels, part: Part): Pick<MixLevels, 'said' | 'music' | 'clearance'> {
   const cells = RIDE_RATE / part.rate
   return {
-    speech: within(levels.speech, part),
+    said: within(levels.said, part),
     music: within(levels.music, part),
     clearance: levels.clearance.slice(Math.round(part.from * cells), Math.round(part.to * cells) + 1),
   }

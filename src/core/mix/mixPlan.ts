@@ -30,6 +30,8 @@ export interface MixLevels {
   bedRaw: LoudnessTrack
   bed: LoudnessTrack
   speech: SpeechSegment[]
+  /** By what the finished mix is judged: as `speech`, or by the words where those are known (said.ts). */
+  said: SpeechSegment[]
   /** Where music is to be heard. */
   music: { start: Seconds; end: Seconds }[]
   /** The clearance asked for, at RIDE_RATE: pieces may have one of their own. */

@@ -89,7 +89,7 @@ export function planMix(
   const gain = gainWhileLimited(targets.loudness, heard('voice') ? limitedAt : null, rest, expected)
   return {
     plan: { length, clips, gains, muted, strokes, pocket, gain, ceiling },
-    levels: { voice, bedRaw, bed, speech, music, clearance, ride },
+    levels: { voice, bedRaw, bed, speech, said: speech, music, clearance, ride },
   }
 }
 

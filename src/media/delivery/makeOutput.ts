@@ -11,7 +11,7 @@ import { layoutLesson } from '@/core/lesson/layout'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import type { LessonSounds } from '../lessonMedia'
 import type { RenderOptions } from '../mixdown'
-import { heardWords } from '../speech/lessonWords'
+import { heardWords, knownWords } from '../speech/lessonWords'
 import type { Assets } from '../store/assets'
 import type { MediaStore } from '../store/store'
 import type { Recoding } from '../video/recode'
@@ -45,6 +45,8 @@ export async function makeOutput(
   { part, ...options }: OutputOptions = {},
 ): Promise<BalanceSheet | null> {
   const heard = () => heardWords(lesson, store, assets, options)
+  // Judged by the words where they are known; nobody waits for an alignment to get a sound.
+  const known = () => knownWords(lesson, store, assets)
   switch (output.kind) {
     case 'video': {
       const shown = withMusic(atLoudness(lesson, output.loudness), output.hasMusic)
@@ -54,12 +56,13 @@ export async function makeOutput(
     }
     case 'sound': {
       const asked = atLoudness(lesson, output.loudness)
-      return (await renderSound(asked, store, sounds, out, output.format, { ...options, part })).balance
+      return (await renderSound(asked, store, sounds, out, output.format, { ...options, part, heard: await known() }))
+        .balance
     }
     case 'package':
       return renderPackage(lesson, store, sounds, assets, output.standard, out, { ...options, heard: await heard() })
     case 'tracks':
-      return renderTracks(lesson, store, sounds, out, options)
+      return renderTracks(lesson, store, sounds, out, { ...options, heard: await known() })
     case 'voice':
       await renderVoice(lesson, store, sounds, output.format, out, options)
       return null

@@ -6,6 +6,7 @@ import { clock } from '@/core/formats/captionFiles'
 import type { SoundFormat } from '@/core/delivery/outputs'
 import { chaptersWithin, levelsWithin, samplesOf, wholeOf, type Part } from '@/core/delivery/part'
 import type { Lesson } from '@/core/lesson/document'
+import type { HeardWords } from '@/core/narration/words/stepWords'
 import { AAC } from '../aac'
 import { inputOf } from '../ffmpeg'
 import type { LessonSounds } from '../lessonMedia'
@@ -26,6 +27,8 @@ const CODINGS: Record<SoundFormat, { coding: readonly string[]; demuxer: string 
 export interface SoundOptions extends RenderOptions {
   /** Only a part of it. */
   part?: Part
+  /** The words of its takes, by which it is judged. */
+  heard?: HeardWords
 }
 
 /** Makes the lesson's sound alone, with its title and, where the format has them, its chapters; and measures it. */
@@ -35,9 +38,9 @@ export async function renderSound(
   sounds: LessonSounds,
   out: string,
   format: SoundFormat = 'wav',
-  { part: asked, ...options }: SoundOptions = {},
+  { part: asked, heard, ...options }: SoundOptions = {},
 ): Promise<Finished> {
-  const { timeline, planned } = planFinished(lesson, sounds)
+  const { timeline, planned } = planFinished(lesson, sounds, heard)
   const part = asked ?? wholeOf(timeline)
   // A whole lesson ends with its last sample, not with its last frame.
   const range = asked ? samplesOf(asked) : { from: 0, to: planned.plan.length }

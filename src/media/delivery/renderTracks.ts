@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import type { Lesson } from '@/core/lesson/document'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
+import type { HeardWords } from '@/core/narration/words/stepWords'
 import type { LessonSounds } from '../lessonMedia'
 import type { RenderOptions } from '../mixdown'
 import type { MediaStore } from '../store/store'
@@ -15,9 +16,9 @@ export function renderTracks(
   store: MediaStore,
   sounds: LessonSounds,
   out: string,
-  options: RenderOptions = {},
+  { heard, ...options }: RenderOptions & { heard?: HeardWords } = {},
 ): Promise<BalanceSheet> {
-  const { planned } = planFinished(lesson, sounds)
+  const { planned } = planFinished(lesson, sounds, heard)
   return withWorkFolder(async (work) => {
     const fileOf = (name: string) => join(work, `${name}.wav`)
     const tracks = Object.entries(TRACK_STEMS)

@@ -1,12 +1,16 @@
 import type { Lesson, Take } from '@/core/lesson/document'
 import type { PassageSpan } from '@/core/lesson/timeline'
 import { takeSpeech } from '@/core/measure/takeVoice'
-import type { TimedWord } from '@/core/messages/job'
-import { alignInputOf, heardIn, takesHeard } from '@/core/narration/words/heardWords'
+import type { JobResult, TimedWord } from '@/core/messages/job'
+import { alignInputOf, heardIn, takesHeard, type AlignInput } from '@/core/narration/words/heardWords'
 import type { HeardWords } from '@/core/narration/words/stepWords'
 import type { Assets } from '../store/assets'
 import type { MediaStore } from '../store/store'
-import { wordsOfTake } from './takeWords'
+import { foundInTake, wordsOfTake } from './takeWords'
+
+/** The words of the takes that are heard, as far as they were found before. */
+export const knownWords = (lesson: Lesson, store: MediaStore, assets: Assets): Promise<HeardWords> =>
+  wordsBy(lesson, store, (input) => foundInTake(assets, input))
 
 /** The words of the takes that are heard, or of some of them; what was found before is there at once. */
 export async function heardWords(
@@ -15,11 +19,22 @@ export async function heardWords(
   assets: Assets,
   { signal, isWanted = () => true }: { signal?: AbortSignal; isWanted?: (take: Take) => boolean } = {},
 ): Promise<HeardWords> {
+  return wordsBy(lesson, store, async (input, take) =>
+    isWanted(take) ? wordsOfTake(store, assets, input, { signal }) : null,
+  )
+}
+
+async function wordsBy(
+  lesson: Lesson,
+  store: MediaStore,
+  find: (input: AlignInput, take: Take) => Promise<JobResult<'align'> | null>,
+): Promise<HeardWords> {
   const found = new Map<Take, readonly TimedWord[]>()
   for (const take of takesHeard(lesson)) {
     const input = alignInputOf(lesson, take)
-    if (!input || !isWanted(take) || !(await store.has(take.media))) continue
-    found.set(take, (await wordsOfTake(store, assets, input, { signal })).words)
+    if (!input || !(await store.has(take.media))) continue
+    const result = await find(input, take)
+    if (result) found.set(take, result.words)
   }
   const speech = new Map<string, ReturnType<typeof takeSpeech>>()
   for (const { media } of found.keys()) speech.set(media, takeSpeech((await store.analysis(media))!))

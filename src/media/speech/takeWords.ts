@@ -22,20 +22,29 @@ export async function wordsOfTake(
   input: AlignInput,
   options: Options = {},
 ): Promise<JobResult<'align'>> {
-  const { media, from, to, language } = input
-  const recipe: Recipe = {
-    kind: 'alignment',
-    edition: JOB_EDITIONS.align,
-    sources: [media],
-    recipe: [from, to, input.script, language],
-    extension: 'json',
-  }
-  const bytes = await assets.bytes(recipe, async () => {
+  const bytes = await assets.bytes(recipeOf(input), async () => {
     const script = readScript(input.script)
-    return Buffer.from(JSON.stringify(timedWords(script, await alignMedia(store, input, script, language, options))))
+    const found = await alignMedia(store, input, script, input.language, options)
+    return Buffer.from(JSON.stringify(timedWords(script, found)))
   })
-  return jobResultSchemas.align.parse(JSON.parse(bytes.toString('utf8')))
+  return readFound(bytes)
 }
+
+/** What was found before; null where nobody has looked yet. */
+export async function foundInTake(assets: Assets, input: AlignInput): Promise<JobResult<'align'> | null> {
+  const bytes = await assets.find(recipeOf(input))
+  return bytes && readFound(bytes)
+}
+
+const recipeOf = ({ media, from, to, script, language }: AlignInput): Recipe => ({
+  kind: 'alignment',
+  edition: JOB_EDITIONS.align,
+  sources: [media],
+  recipe: [from, to, script, language],
+  extension: 'json',
+})
+
+const readFound = (bytes: Buffer) => jobResultSchemas.align.parse(JSON.parse(bytes.toString('utf8')))
 
 /** What was found, with the words as they are written and where in the script. */
 export function timedWords(script: Script, found: Alignment): JobResult<'align'> {

@@ -15,6 +15,7 @@ import type { Timeline } from '@/core/lesson/timeline'
 import { planShots, type Shot } from '@/core/picture/shots'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { planMix } from '@/core/mix/plan'
+import { saidIn } from '@/core/mix/said'
 import type { MixPlan, PlannedMix } from '@/core/mix/mixPlan'
 import {
   captionsWithin,
@@ -54,7 +55,7 @@ export interface Finished {
 }
 
 export interface VideoOptions extends RenderOptions {
-  /** The words of its takes, for captions that can be switched on; none without it. */
+  /** The words of its takes: by them it is judged, and captions that can be switched on are made of them; none without it. */
   heard?: HeardWords
   /** Where its captions are: on a track of their own, or in the picture for good. */
   captions?: 'track' | 'picture'
@@ -75,7 +76,7 @@ export async function renderVideo(
   out: string,
   { signal, onProgress, heard, captions: place = 'track', part: asked, recoding = null }: VideoOptions = {},
 ): Promise<Finished> {
-  const { timeline, planned } = planFinished(lesson, sounds)
+  const { timeline, planned } = planFinished(lesson, sounds, heard)
   const part = asked ?? wholeOf(timeline)
   const captions = heard ? lessonCaptions(lesson, timeline, heard) : []
   const shown = place === 'picture' ? withCaptions(timeline, captions, lesson.look.captions) : timeline
@@ -149,7 +150,7 @@ async function codedSound(
 }
 
 /** Raised when the same sound comes to be measured otherwise. */
-const MEASURING_EDITION = 1
+const MEASURING_EDITION = 2
 
 /** What was measured of a sound holds for as long as the very same sound goes into the video. */
 async function keptBalance(
@@ -180,10 +181,13 @@ const mediaOfPlan = ({ clips }: MixPlan): string[] => [
 export function planFinished(
   lesson: Lesson,
   { soundOf, analysisOf }: LessonSounds,
+  heard?: HeardWords,
 ): { timeline: Timeline; planned: PlannedMix } {
   const timeline = sounding(layoutLesson(lesson), soundOf)
   if (timeline.length === 0) throw new UserError(say('imports.lessonEmpty'))
-  return { timeline, planned: planMix(lesson, timeline, analysisOf) }
+  const { plan, levels } = planMix(lesson, timeline, analysisOf)
+  const said = heard ? saidIn(timeline, heard, levels.speech) : levels.speech
+  return { timeline, planned: { plan, levels: { ...levels, said } } }
 }
 
 /** Packets read ahead: with ffmpeg's own eight its two readers wait for each other by the clock, an hour for half a minute. */
