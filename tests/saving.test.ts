@@ -236,6 +236,55 @@ describe('work is never lost', () => {
     },
   )
 
+  test.each(['before', 'after'])(
+    'a save that was on its way when the page went does not bring back what was taken back: it arrives %s the next page’s own',
+    async (order) => {
+      const { page } = await openPage(browser, 'about:blank')
+      let late: { path: string; body: string } | null = null
+      let isHere = false
+      const arrive = async () => {
+        if (!late || isHere) return
+        isHere = true
+        await fetch(application.url + late.path, { method: 'PUT', body: late.body })
+      }
+      // The first save is on its way, and nobody is there any more to hear its answer.
+      await page.exposeFunction('isOnItsWay', async (path: string, body: string) => {
+        if (late && order === 'before') await arrive()
+        if (late) return false
+        late = { path, body }
+        return true
+      })
+      await page.evaluateOnNewDocument(() => {
+        const own = window.fetch
+        const isOnItsWay = (path: string, body: unknown) =>
+          (window as unknown as { isOnItsWay(path: string, body: unknown): Promise<boolean> }).isOnItsWay(path, body)
+        window.fetch = async (input, init) =>
+          init?.method === 'PUT' && (await isOnItsWay(String(input), init.body))
+            ? new Promise(() => {})
+            : own(input, init)
+      })
+      await page.goto(lessonUrl())
+      await waitForSheet(page)
+      const before = await storedLesson(application.url, 'tide-table')
+      const strike = async (key: 'd' | 'z') => {
+        await page.keyboard.down('Control')
+        await page.keyboard.press(key)
+        await page.keyboard.up('Control')
+      }
+      await strike('d')
+      await until(() => Promise.resolve(late !== null))
+      await strike('z')
+      page.on('dialog', (dialog) => void dialog.accept())
+      await page.reload()
+      await waitForSheet(page)
+      await new Promise((resolve) => setTimeout(resolve, 1500))
+      await savedLesson(page)
+      await arrive()
+      expect((await savedLesson(page)).lesson).toEqual(before.lesson)
+      await page.close()
+    },
+  )
+
   test('nor does a reload where the database of the browser has no time to answer any more', async () => {
     const page = await open()
     await page.evaluate(() => {

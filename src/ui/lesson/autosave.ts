@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid'
 import type { Lesson } from '@/core/lesson/document'
 import type { Side } from '@/core/lesson/merge'
-import { documentOf } from '@/core/lesson/telling'
+import { documentOf, tell } from '@/core/lesson/telling'
 import { call, Refusal } from '../api'
 import { within } from '../within'
 import { dropDraft, holdDraft, keepDraft, parkDraft, type Draft } from './drafts'
@@ -156,10 +156,19 @@ export function createAutosave(id: string, { store, typing, onUnited }: Surround
     // Putting together is rarely needed: it comes when it is.
     const [stored, { meetingOf }] = await Promise.all([call<StoredLesson>(`/api/lessons/${id}`), import('./meeting')])
     typing.commitAll()
+    if (stored.save !== null && saves.includes(stored.save)) return goOnFrom(stored)
     const meeting = meetingOf(saved, stored)
     const clashes = meeting?.clashes(present()) ?? null
     if (meeting && clashes?.length === 0) unite(meeting, new Map())
     else say({ state: 'conflict', savedAt: stored.savedAt, meeting: clashes && meeting })
+  }
+
+  /** It was nobody else but a save of the page before, which came late: what is here goes on from that. */
+  function goOnFrom({ revision, lesson }: StoredLesson): void {
+    base = revision
+    saved = tell(lesson, present().language)
+    saves = []
+    later(0)
   }
 
   function unite(meeting: Meeting, chosen: ReadonlyMap<string, Side>): void {

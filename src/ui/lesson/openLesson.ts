@@ -23,7 +23,7 @@ export async function openLesson(id: string): Promise<OpenedLesson> {
   const lesson = tell(stored.lesson)
   // A draft that was stored after all must not stand against what comes later.
   const drafted = draft && lessonOf(draft)
-  const isStored = drafted !== null && isDone(drafted, stored)
+  const isStored = draft !== null && drafted !== null && isDone(drafted, stored) && !maySaveArrive(draft, stored)
   if (draft && isStored) await dropDraft(draft.key).catch(() => {})
   if (!draft || !drafted || isStored)
     return { lesson, media, course, saved: { lesson, revision, draft: null, conflict: null } }
@@ -61,6 +61,13 @@ function lessonOf(draft: Draft): Lesson | null {
 /** Whether all of a draft has been stored, though no answer came. */
 const isDone = (drafted: Lesson, stored: StoredLesson): boolean =>
   JSON.stringify(drafted) === JSON.stringify(tell(stored.lesson))
+
+/**
+ * Whether one of the draft's saves may still be on its way and store what the draft has taken back since: then it is saved
+ * once more, after which what comes late is refused.
+ */
+const maySaveArrive = ({ base, saves }: Draft, { revision }: StoredLesson): boolean =>
+  revision === base && saves.length > 0
 
 /** Whether nobody else has saved since: the draft goes on from what is stored, or from its own save that got through. */
 const isBasedOn = ({ base, saves }: Draft, { revision, save }: StoredLesson): boolean =>
