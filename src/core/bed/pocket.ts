@@ -118,18 +118,31 @@ export const POCKET_RUN_UP = 4800
 export function takePocket(channel: Float32Array, { dips, amount }: PocketPlan, from: number): Float32Array {
   const out = channel.slice(POCKET_RUN_UP)
   const cell = HOUSE_RATE / RIDE_RATE
-  for (const dip of dips) {
-    const { b0, a1, a2, share } = bandPassOf(dip)
-    let [x1, x2, y1, y2] = [0, 0, 0, 0]
-    for (let i = 0; i < channel.length; i++) {
+  const bands = dips.map(bandPassOf)
+  // All dips at each sample, and not one dip after the other: none of them has to wait for another's last sample.
+  const before = new Float64Array(2 * bands.length)
+  let [x1, x2] = [0, 0]
+  for (let i = 0; i < channel.length;) {
+    const place = from + i - POCKET_RUN_UP
+    const index = Math.max(0, Math.floor(place / cell))
+    const end = Math.min(channel.length, i < POCKET_RUN_UP ? POCKET_RUN_UP : i + (index + 1) * cell - place)
+    const here = i < POCKET_RUN_UP ? 0 : (amount[index] ?? 0)
+    const slope = i < POCKET_RUN_UP ? 0 : (amount[index + 1] ?? here) - here
+    for (let n = place; i < end; i++, n++) {
       const x = channel[i]!
-      const y = b0 * (x - x2) - a1 * y1 - a2 * y2
-      ;[x2, x1, y2, y1] = [x1, x, y1, y]
-      if (i < POCKET_RUN_UP) continue
-      const place = (from + i - POCKET_RUN_UP) / cell
-      const index = Math.max(0, Math.floor(place))
-      const here = amount[index] ?? 0
-      out[i - POCKET_RUN_UP]! -= y * share * (here + ((amount[index + 1] ?? here) - here) * (place - index))
+      const opened = here + slope * (n / cell - index)
+      let left = x
+      for (let d = 0; d < bands.length; d++) {
+        const { b0, a1, a2, share } = bands[d]!
+        const y1 = before[2 * d]!
+        const y = b0 * (x - x2) - a1 * y1 - a2 * before[2 * d + 1]!
+        before[2 * d + 1] = y1
+        before[2 * d] = y
+        left = Math.fround(left - y * share * opened)
+      }
+      if (i >= POCKET_RUN_UP) out[i - POCKET_RUN_UP] = left
+      x2 = x1
+      x1 = x
     }
   }
   return out
