@@ -12,8 +12,8 @@ function ground(ticks: number, costOf: (tick: number, level: number) => number):
   return {
     lowest,
     highest: lowest.map((level) => level + 4),
-    costs(tick, first, count, into) {
-      for (let i = 0; i < count; i++) into[i] = costOf(tick, first + i)
+    costs(tick, first, count, into, at) {
+      for (let i = 0; i < count; i++) into[at + i] = costOf(tick, first + i)
     },
     moves: MOVES,
     turn: TURN,

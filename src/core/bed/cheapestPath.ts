@@ -11,8 +11,8 @@ export interface Ground {
   /** Lowest and highest level of each tick, both included. From each tick's band the next one's must be in reach. */
   lowest: Int32Array
   highest: Int32Array
-  /** Writes what `count` levels of a tick cost, from its lowest one on. */
-  costs(tick: number, lowest: number, count: number, into: Int32Array): void
+  /** Writes what `count` levels of a tick cost, from its lowest one on: from `at` on. */
+  costs(tick: number, lowest: number, count: number, into: Int32Array, at: number): void
   /** What a move by 1, 2 … levels costs. */
   moves: readonly number[]
   turn: number
@@ -24,8 +24,8 @@ const NEVER = 2 ** 30
 const WALL = NEVER / 2
 /** Set where the direction changed: the rest is by how many levels the way moved. */
 const TURNED = 0x80
-/** Four levels are reckoned at a time: so many values may be read and written behind the last one. */
-const SPARE = 4
+/** So many levels are reckoned at a time. */
+const LANES = 4
 
 /** The level of each tick. */
 export function cheapestPath({ lowest, highest, costs, moves, turn }: Ground): Int32Array {
@@ -34,36 +34,35 @@ export function cheapestPath({ lowest, highest, costs, moves, turn }: Ground): I
   const widest = lowest.reduce((most, low, tick) => Math.max(most, highest[tick]! - low + 1), 0)
   // Levels a move or a shifted band may reach beyond the band.
   const margin = 2 * moves.length
-  const { advance, ints, bytes, place } = roomFor(widest, margin, starts[ticks]!)
-  const here = ints.subarray(place.here, place.here + widest + SPARE)
-  ints.fill(NEVER, 0, place.here)
+  const { walk, ints, bytes, place } = roomFor(ticks, widest, margin, starts[ticks]!)
+  ints.fill(NEVER, 0, place.lowest)
+  ints.set(lowest, place.lowest)
+  ints.set(highest, place.highest)
   ints.set(moves, place.moves)
-  let [before, after] = place.fronts
-
-  const first = highest[0]! - lowest[0]! + 1
-  costs(0, lowest[0]!, first, here)
-  for (let row = 0; row < ROWS; row++) ints.set(here.subarray(0, first), before + row * place.row + margin)
-  for (let tick = 1; tick < ticks; tick++) {
+  for (let tick = 0; tick < ticks; tick++) {
+    const at = place.costs + starts[tick]!
     const width = highest[tick]! - lowest[tick]! + 1
-    costs(tick, lowest[tick]!, width, here)
-    here.fill(WALL, width, width + SPARE)
-    advance(
-      4 * (before + margin + lowest[tick]! - lowest[tick - 1]!),
-      4 * (after + margin),
-      4 * place.row,
-      4 * width,
-      4 * (widest + margin + SPARE),
-      4 * place.here,
-      4 * place.moves,
-      moves.length,
-      turn,
-      place.climbed + starts[tick]!,
-      place.sunk + starts[tick]!,
-    )
-    ;[before, after] = [after, before]
+    costs(tick, lowest[tick]!, width, ints, at)
+    for (let i = at + width; i < place.costs + starts[tick + 1]!; i++) ints[i] = WALL
   }
-  const up = ints.subarray(before + margin)
-  const down = ints.subarray(before + place.row + margin)
+  const first = ints.subarray(place.costs, place.costs + highest[0]! - lowest[0]! + 1)
+  for (let row = 0; row < ROWS; row++) ints.set(first, row * place.row + margin)
+  const end = walk(
+    ticks,
+    4 * place.lowest,
+    4 * place.highest,
+    4 * margin,
+    4 * place.row,
+    4 * widest,
+    4 * place.costs,
+    4 * place.moves,
+    moves.length,
+    turn,
+    place.climbed,
+    place.sunk,
+  )
+  const up = ints.subarray(end / 4)
+  const down = ints.subarray(end / 4 + place.row)
   const came = { up: bytes.subarray(place.climbed), down: bytes.subarray(place.sunk) }
   return wayBack(up, down, came, starts, lowest, highest)
 }
@@ -73,23 +72,26 @@ const ROWS = 4
 
 interface Module {
   memory: WebAssembly.Memory
-  advance(...args: number[]): void
+  walk(...args: number[]): number
 }
 
 /** Where everything lies in the module's memory: whole numbers of 32 bits by their index, moves that were made by their byte. */
-function roomFor(widest: number, margin: number, levels: number) {
-  const row = widest + 2 * margin + 2 * SPARE
-  const here = 2 * ROWS * row
-  const movesAt = here + widest + SPARE
-  const climbed = 4 * (movesAt + margin)
-  const sunk = climbed + levels + SPARE
-  const { memory, advance } = (loaded ??= load())
-  memory.grow(Math.max(0, Math.ceil((sunk + levels + SPARE - memory.buffer.byteLength) / PAGE)))
+function roomFor(ticks: number, widest: number, margin: number, levels: number) {
+  const row = widest + 2 * margin + 2 * LANES
+  // Two fronts come first: the one before, and the one after.
+  const lowest = 2 * ROWS * row
+  const highest = lowest + ticks
+  const moves = highest + ticks
+  const costs = moves + margin
+  const climbed = 4 * (costs + levels)
+  const sunk = climbed + levels
+  const { memory, walk } = (loaded ??= load())
+  memory.grow(Math.max(0, Math.ceil((sunk + levels - memory.buffer.byteLength) / PAGE)))
   return {
-    advance,
+    walk,
     ints: new Int32Array(memory.buffer),
     bytes: new Uint8Array(memory.buffer),
-    place: { row, fronts: [0, ROWS * row] as [number, number], here, moves: movesAt, climbed, sunk },
+    place: { row, lowest, highest, moves, costs, climbed, sunk },
   }
 }
 
@@ -126,9 +128,12 @@ function wayBack(
   return path
 }
 
-/** Where each tick's band lies in one array for all, and where the last one ends. */
+/** Where each tick's band lies in one array for all, and where the last one ends: each has room for whole lanes. */
 function bandStarts(lowest: Int32Array, highest: Int32Array): Int32Array {
   const starts = new Int32Array(lowest.length + 1)
-  for (let tick = 0; tick < lowest.length; tick++) starts[tick + 1] = starts[tick]! + highest[tick]! - lowest[tick]! + 1
+  for (let tick = 0; tick < lowest.length; tick++) {
+    const width = highest[tick]! - lowest[tick]! + 1
+    starts[tick + 1] = starts[tick]! + Math.ceil(width / LANES) * LANES
+  }
   return starts
 }

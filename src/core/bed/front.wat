@@ -1,9 +1,59 @@
-;; One tick of the cheapest path (cheapestPath.ts), four levels at a time. All pointers are bytes, all values 32-bit whole
-;; numbers but for the moves that are written down, which are bytes. A front is four rows, `row` bytes apart: what it costs
-;; to be on a level having last moved up, or down, and before moving up, or down.
+;; The cheapest path (cheapestPath.ts) from its first tick to its last, four levels at a time. All pointers are bytes, all
+;; values 32-bit whole numbers but for the moves that are written down, which are bytes. A front is four rows, `row` bytes
+;; apart: what it costs to be on a level having last moved up, or down, and before moving up, or down.
 (module
   (memory (export "memory") 1)
-  (func (export "advance")
+  ;; The first front lies at 0. Returns where the last one begins, at its tick's lowest level.
+  (func (export "walk")
+    (param $ticks i32)
+    (param $lowest i32) (param $highest i32)
+    (param $margin i32) ;; before a front's lowest level
+    (param $row i32)
+    (param $widest i32)
+    (param $costs i32)  ;; of all ticks, each with whole lanes
+    (param $moves i32) (param $most i32) (param $turn i32)
+    (param $climbed i32) (param $sunk i32)
+    (result i32)
+    (local $tick i32) (local $low i32) (local $before i32) (local $bytes i32) (local $levels i32)
+    (local $from i32) (local $to i32)
+    (local.set $from (local.get $margin))
+    (local.set $to (i32.add (i32.shl (local.get $row) (i32.const 2)) (local.get $margin)))
+    (local.set $tick (i32.const 0))
+    (loop $each
+      (local.set $low (i32.load (local.get $lowest)))
+      (local.set $bytes
+        (i32.shl
+          (i32.add (i32.sub (i32.load (local.get $highest)) (local.get $low)) (i32.const 1))
+          (i32.const 2)))
+      (if (local.get $tick)
+        (then
+          (call $advance
+            (i32.add (local.get $from) (i32.shl (i32.sub (local.get $low) (local.get $before)) (i32.const 2)))
+            (local.get $to)
+            (local.get $row)
+            (local.get $bytes)
+            (i32.add (i32.add (local.get $widest) (local.get $margin)) (i32.const 16))
+            (local.get $costs)
+            (local.get $moves)
+            (local.get $most)
+            (local.get $turn)
+            (local.get $climbed)
+            (local.get $sunk))
+          (local.set $levels (local.get $from))
+          (local.set $from (local.get $to))
+          (local.set $to (local.get $levels))))
+      (local.set $before (local.get $low))
+      (local.set $levels (i32.and (i32.add (i32.shr_u (local.get $bytes) (i32.const 2)) (i32.const 3)) (i32.const -4)))
+      (local.set $costs (i32.add (local.get $costs) (i32.shl (local.get $levels) (i32.const 2))))
+      (local.set $climbed (i32.add (local.get $climbed) (local.get $levels)))
+      (local.set $sunk (i32.add (local.get $sunk) (local.get $levels)))
+      (local.set $lowest (i32.add (local.get $lowest) (i32.const 4)))
+      (local.set $highest (i32.add (local.get $highest) (i32.const 4)))
+      (local.set $tick (i32.add (local.get $tick) (i32.const 1)))
+      (br_if $each (i32.lt_u (local.get $tick) (local.get $ticks))))
+    (local.get $from))
+  ;; One tick.
+  (func $advance
     (param $from i32)  ;; the front before, at the tick's lowest level
     (param $to i32)    ;; the front after, at the tick's lowest level
     (param $row i32)

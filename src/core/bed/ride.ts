@@ -154,9 +154,16 @@ function hannMean(values: Float64Array, reach: Seconds): Float64Array {
   )
   const whole = weights.reduce((sum, weight) => sum + weight, 0)
   const means = new Float64Array(values.length)
+  // Most of the time the way rests, and what doesn't move over a whole window is its own mean.
+  let [seen, moved] = [0, 0]
   for (let i = 0; i < values.length; i++) {
     const first = Math.max(0, i - side)
     const last = Math.min(values.length - 1, i + side)
+    for (; seen < last; seen++) if (values[seen + 1] !== values[seen]) moved = seen + 1
+    if (moved <= first) {
+      means[i] = values[i]!
+      continue
+    }
     let sum = 0
     for (let k = first; k <= last; k++) sum += weights[k - i + side]! * values[k]!
     let weight = whole

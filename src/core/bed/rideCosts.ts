@@ -1,4 +1,4 @@
-import type { Decibels } from '@/core/units'
+import { clamp, type Decibels } from '@/core/units'
 import { TICK, type Wishes } from './rideWishes'
 
 /**
@@ -42,23 +42,36 @@ const swellCost = (off: Decibels) => {
 const ONSET_COST = 4 // a dB
 const LANDING_COST = 5
 
-/** Writes what each gain of a tick costs: `count` of them from `lowest` on, `step` apart. */
+/** Wishes are rounded to such a part of the step between two levels, so that what there is to pay is looked up. */
+const PARTS = 8
+/** No gain is further from a wish than this, and no wish further from 0 than half of it. */
+const FURTHEST: Decibels = 160
+
+/** Writes what each gain of a tick costs, from `at` on: `count` of them from `lowest` on, `step` apart. */
 export function rideCosts({ sentence, phrase, swell, onset, landing }: Wishes, step: Decibels) {
-  return (tick: number, lowest: number, count: number, into: Int32Array): void => {
-    const wanted = sentence[tick]!
-    const now = phrase[tick]!
-    const high = swell[tick]!
-    const cap = onset[tick]!
-    const down = landing[tick]!
-    for (let i = 0; i < count; i++) {
-      const gain = (lowest + i) * step
-      let cost = 0
-      if (now === now) cost += phraseCost(gain - now)
-      if (wanted === wanted) cost += sentenceCost(gain - wanted)
-      if (high === high) cost += swellCost(gain - high)
-      if (gain > cap) cost += ONSET_COST * (gain - cap)
-      if (gain > down) cost += LANDING_COST * (gain - down)
-      into[i] = Math.round(UNIT * cost)
+  const reach = Math.ceil(FURTHEST / step)
+  /** What it costs to be so many levels off, for each part of a level by which a wish lies above one. */
+  const tableOf = (costOf: (off: Decibels) => number): Int32Array[] =>
+    Array.from({ length: PARTS }, (_, part) =>
+      Int32Array.from({ length: 2 * reach + 1 }, (_, i) => Math.round(UNIT * costOf((i - reach - part / PARTS) * step))),
+    )
+  const priced = [
+    { wishes: phrase, table: tableOf(phraseCost) },
+    { wishes: sentence, table: tableOf(sentenceCost) },
+    { wishes: swell, table: tableOf(swellCost) },
+    { wishes: onset, table: tableOf((off) => ONSET_COST * Math.max(0, off)) },
+    { wishes: landing, table: tableOf((off) => LANDING_COST * Math.max(0, off)) },
+  ]
+  return (tick: number, lowest: number, count: number, into: Int32Array, at: number): void => {
+    const end = at + count
+    for (let i = at; i < end; i++) into[i] = 0
+    for (const { wishes, table } of priced) {
+      const wish = wishes[tick]!
+      if (Number.isNaN(wish)) continue
+      const parts = Math.round((clamp(wish, -FURTHEST / 2, FURTHEST / 2) / step) * PARTS)
+      const level = Math.floor(parts / PARTS)
+      const costs = table[parts - level * PARTS]!
+      for (let i = at, k = lowest - level + reach; i < end; i++, k++) into[i]! += costs[k]!
     }
   }
 }

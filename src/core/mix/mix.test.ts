@@ -11,6 +11,7 @@ import { HOUSE_RATE, toDecibels } from '@/core/units'
 import { gainAt } from '@/core/bed/ride'
 import { clearanceReadings, corridorShares } from './balanceSheet'
 import { planMix } from './plan'
+import type { MixPlan } from './mixPlan'
 import { RENDERER_EDITION, renderMix, renderWhole, type MixBlock, type Stereo } from './renderer'
 
 const voice = speechLike([
@@ -33,7 +34,10 @@ let usual: ReturnType<typeof render> | undefined
 const rendered = (of?: Lesson, from = bank) => (of ? render(of, from) : (usual ??= render(lesson, bank)))
 
 async function render(of: Lesson, from: typeof bank, blockLength?: number) {
-  const { plan } = planned(of, from)
+  return renderPlan(planned(of, from).plan, from, blockLength)
+}
+
+async function renderPlan(plan: MixPlan, from: typeof bank, blockLength?: number) {
   const blocks: MixBlock[] = []
   for await (const block of renderWhole(plan, from.source, {}, blockLength)) blocks.push(block)
   const joined = (pick: (block: MixBlock) => Stereo) =>
@@ -171,10 +175,13 @@ test('a peak of the voice does not move the music', async () => {
 })
 
 /** What came out of each edition of the renderer, to 16 bit. */
-const CAME_OUT: Record<number, string> = { 2: 'f3f50b98aec88b4d' }
+const CAME_OUT: Record<number, string> = { 2: '383aa94638b67073' }
 
 test('the same plan gives the samples it gave before, or another edition of the renderer', async () => {
-  const { sum } = await rendered()
+  const { plan } = planned()
+  // However the ride is reckoned: the way of this one is made up.
+  const bed = plan.gains.bed!.map((_, i) => -14 + 4 * Math.sin(i / 30))
+  const { sum } = await renderPlan({ ...plan, gains: { ...plan.gains, bed }, gain: 4 }, bank)
   const hash = createHash('sha256')
   for (const channel of sum) hash.update(Int16Array.from(channel, (value) => Math.round(value * 32767)))
   expect(hash.digest('hex').slice(0, 16)).toBe(CAME_OUT[RENDERER_EDITION])

@@ -7,7 +7,7 @@ import { TRACKS, type Lesson, type TrackName } from '@/core/lesson/document'
 import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
 import type { SoundSpan } from '@/core/lesson/timeline'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
-import { integratedLoudness } from '@/core/measure/loudness'
+import { loudnessOfSteps, stepSums } from '@/core/measure/loudness'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { clamp, toFactor, toSamples, type Decibels, type Lufs } from '@/core/units'
 import { bedClips, clearanceTrack } from './bedClips'
@@ -49,7 +49,7 @@ export function planMix(
   const limitedUnder = voiceLimiter(spoken, clips.voice, analysisOf)
   const limitedAt = (gain: Decibels) => limitedUnder(toFactor(ceiling - VOICE_UNDER_CEILING - gain))
   // The music adds little to the loudness: what the voice will be raised by is known before the ride is.
-  const expected = gainWhileLimited(targets.loudness, limitedAt, summed([recordings, sounds], hops), 0)
+  const expected = gainWhileLimited(targets.loudness, limitedAt, [recordings, sounds].map(stepSums), 0)
   const voice = limitedAt(expected)
   const duck = (track: LoudnessTrack, under: number): GainTrack | null =>
     under === 0 || track.every((energy) => energy === 0)
@@ -82,10 +82,7 @@ export function planMix(
     bed,
   }
   const heard = (name: TrackName) => !muted.includes(name)
-  const rest = summed(
-    TRACKS.filter((name) => name !== 'voice' && heard(name)).map((name) => played[name]),
-    hops,
-  )
+  const rest = TRACKS.filter((name) => name !== 'voice' && heard(name)).map((name) => stepSums(played[name]))
   const gain = gainWhileLimited(targets.loudness, heard('voice') ? limitedAt : null, rest, expected)
   return {
     plan: { length, clips, gains, muted, strokes, pocket, gain, ceiling },
@@ -104,31 +101,30 @@ const louder = (clips: Clip[], by: Decibels): Clip[] =>
   by === 0 ? clips : clips.map((clip) => ({ ...clip, gain: clip.gain + by }))
 
 /**
- * What brings voice and rest together to a loudness. What raises the mix lets its voice be limited more, which makes it softer
- * again: from a guess to the gain at which both agree.
+ * What brings voice and rest (by their step sums) together to a loudness. What raises the mix lets its voice be limited
+ * more, which makes it softer again: from a guess to the gain at which both agree.
  */
 function gainWhileLimited(
   target: Lufs,
   voiceAt: ((gain: Decibels) => LoudnessTrack) | null,
-  rest: LoudnessTrack,
+  rest: readonly Float64Array[],
   guess: Decibels,
 ): Decibels {
-  const gainTo = (mix: LoudnessTrack) => {
-    const loudness = integratedLoudness(mix)
+  const gainTo = (heard: readonly Float64Array[]) => {
+    const loudness = loudnessOfSteps(summed(heard))
     return loudness === null ? 0 : clamp(target - loudness, -40, 40)
   }
   if (!voiceAt) return gainTo(rest)
   let gain = guess
-  for (let pass = 0; pass < 2; pass++) {
-    const voice = voiceAt(gain)
-    gain = gainTo(summed([voice, rest], rest.length))
-  }
+  for (let pass = 0; pass < 2; pass++) gain = gainTo([stepSums(voiceAt(gain)), ...rest])
   return gain
 }
 
-function summed(tracks: readonly LoudnessTrack[], hops: number): LoudnessTrack {
-  const out = tracks[0]?.slice() ?? new Float32Array(hops)
-  for (const track of tracks.slice(1)) for (let h = 0; h < hops; h++) out[h]! += track[h]!
+/** Energies of sounds that are heard together. */
+function summed(energies: readonly Float64Array[]): Float64Array {
+  const [first = new Float64Array(0), ...others] = energies
+  const out = first.slice()
+  for (const one of others) for (let i = 0; i < out.length; i++) out[i]! += one[i]!
   return out
 }
 
