@@ -1,6 +1,6 @@
 import { compileText } from '../../../scripts/build-wasm.mjs'
 import { seededRandom } from '@/core/random'
-import { cheapestPath, type Ground } from './cheapestPath'
+import { cheapestPath, FREE, type Ground, type Prices } from './cheapestPath'
 import { FRONT_MODULE } from './frontModule'
 
 const MOVES = [3, 9]
@@ -12,12 +12,30 @@ function ground(ticks: number, costOf: (tick: number, level: number) => number):
   return {
     lowest,
     highest: lowest.map((level) => level + 4),
-    costs(tick, first, count, into, at) {
-      for (let i = 0; i < count; i++) into[at + i] = costOf(tick, first + i)
-    },
+    prices: inTwoParts(ticks, costOf),
     moves: MOVES,
     turn: TURN,
   }
+}
+
+const [FIRST, LEVELS] = [-4, 64]
+
+/** The one is asked for at every tick, the other only at every other one. */
+function inTwoParts(ticks: number, costOf: (tick: number, level: number) => number): Prices[] {
+  const isBoth = (tick: number) => tick % 2 === 0
+  const part = (share: (tick: number, cost: number) => number) =>
+    Int32Array.from({ length: ticks * LEVELS }, (_, i) => {
+      const tick = Math.floor(i / LEVELS)
+      return share(tick, costOf(tick, FIRST + (i % LEVELS)))
+    })
+  const rowOf = (tick: number) => tick * LEVELS - FIRST
+  return [
+    {
+      table: part((tick, cost) => (isBoth(tick) ? cost - 7 : cost)),
+      at: Int32Array.from({ length: ticks }, (_, tick) => rowOf(tick)),
+    },
+    { table: part(() => 7), at: Int32Array.from({ length: ticks }, (_, tick) => (isBoth(tick) ? rowOf(tick) : FREE)) },
+  ]
 }
 
 /** What a way costs, reckoned once more by the rule as it is told. */
@@ -100,8 +118,9 @@ test('the module is what its text says', async () => {
 })
 
 test('a way of many hours does not run out of numbers', () => {
-  const flat = { ...ground(400_000, () => 60_000), lowest: new Int32Array(400_000) }
-  flat.highest = flat.lowest.map(() => 4)
+  const ticks = 400_000
+  const prices = [{ table: new Int32Array(5).fill(60_000), at: new Int32Array(ticks) }]
+  const flat = { ...ground(1, () => 0), lowest: new Int32Array(ticks), highest: new Int32Array(ticks).fill(4), prices }
   const path = cheapestPath(flat)
   expect(path.every((level) => level === path[0])).toBe(true)
 })

@@ -10,7 +10,8 @@
     (param $margin i32) ;; before a front's lowest level
     (param $row i32)
     (param $widest i32)
-    (param $costs i32)  ;; of all ticks, each with whole lanes
+    (param $prices i32) ;; of each tick: where what its lowest level costs stands, once for each kind of price
+    (param $kinds i32)  ;; of prices, in bytes of such places
     (param $moves i32) (param $most i32) (param $turn i32)
     (param $climbed i32) (param $sunk i32)
     (result i32)
@@ -33,7 +34,8 @@
             (local.get $row)
             (local.get $bytes)
             (i32.add (i32.add (local.get $widest) (local.get $margin)) (i32.const 16))
-            (local.get $costs)
+            (local.get $prices)
+            (local.get $kinds)
             (local.get $moves)
             (local.get $most)
             (local.get $turn)
@@ -44,7 +46,7 @@
           (local.set $to (local.get $levels))))
       (local.set $before (local.get $low))
       (local.set $levels (i32.and (i32.add (i32.shr_u (local.get $bytes) (i32.const 2)) (i32.const 3)) (i32.const -4)))
-      (local.set $costs (i32.add (local.get $costs) (i32.shl (local.get $levels) (i32.const 2))))
+      (local.set $prices (i32.add (local.get $prices) (local.get $kinds)))
       (local.set $climbed (i32.add (local.get $climbed) (local.get $levels)))
       (local.set $sunk (i32.add (local.get $sunk) (local.get $levels)))
       (local.set $lowest (i32.add (local.get $lowest) (i32.const 4)))
@@ -59,7 +61,7 @@
     (param $row i32)
     (param $bytes i32) ;; of the tick's levels
     (param $end i32)   ;; of what has to be closed behind them, from `to` on
-    (param $here i32)  ;; what the levels cost; three more than there are, which must not be cheap
+    (param $prices i32) (param $kinds i32) ;; where what the levels cost stands
     (param $moves i32) ;; what a move by 1, 2 … levels costs
     (param $most i32)
     (param $turn i32)
@@ -110,7 +112,21 @@
         (local.set $falling (i32x4.min_s (local.get $falling) (local.get $way)))
         (local.set $move (i32.add (local.get $move) (i32.const 1)))
         (br_if $each (i32.le_s (local.get $move) (local.get $most))))
-      (local.set $cost (v128.load (i32.add (local.get $here) (local.get $at))))
+      ;; What is behind the last level is no way.
+      (local.set $cost
+        (v128.and
+          (i32x4.ge_s
+            (i32x4.add (i32x4.splat (local.get $at)) (v128.const i32x4 0 4 8 12))
+            (i32x4.splat (local.get $bytes)))
+          (i32x4.splat (i32.const 0x20000000))))
+      (local.set $near (i32.const 0))
+      (loop $each
+        (local.set $cost
+          (i32x4.add
+            (local.get $cost)
+            (v128.load (i32.add (i32.load (i32.add (local.get $prices) (local.get $near))) (local.get $at)))))
+        (local.set $near (i32.add (local.get $near) (i32.const 4)))
+        (br_if $each (i32.lt_u (local.get $near) (local.get $kinds))))
       (local.set $rising (i32x4.add (local.get $rising) (local.get $cost)))
       (local.set $falling (i32x4.add (local.get $falling) (local.get $cost)))
       (v128.store (i32.add (local.get $to) (local.get $at)) (local.get $rising))

@@ -3,7 +3,7 @@ import { spokenLoudness } from '@/core/measure/takeVoice'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { toFactor, type Decibels, type Hertz, type LoudnessUnits, type Lufs, type Seconds } from '@/core/units'
 import { cheapestPath } from './cheapestPath'
-import { hasteOf, rideCosts, TURN } from './rideCosts'
+import { hasteOf, ridePrices, TURN } from './rideCosts'
 import { around, loudnessWithin, rideWishes, SHORT_TERM, TICK, type Wishes } from './rideWishes'
 
 /** Gain in dB, one value every 1 / RIDE_RATE seconds, linear between. */
@@ -61,10 +61,11 @@ export function rideBed(
   const wishes = rideWishes(voice, bed, speech, { clearanceAt, swellLoudness: voiceLevel - swell, pauseFrom })
   if (!hasWish(wishes)) return new Float32Array(count)
 
-  let gain = cheapestGain(wishes, SEARCH.first, slope, highest, count)
+  const cheapest = cheapestGain(slope, highest, count)
+  let gain = cheapest(wishes, SEARCH.first)
   for (let pass = 0; pass < CORRECTIONS; pass++) {
     correct(wishes, gain, applyGain(bed, gain))
-    gain = cheapestGain(wishes, SEARCH.again, slope, highest, count)
+    gain = cheapest(wishes, SEARCH.again)
   }
   return gain
 }
@@ -72,17 +73,26 @@ export function rideBed(
 const hasWish = ({ sentence, swell }: Wishes) =>
   sentence.some((value) => !Number.isNaN(value)) || swell.some((value) => !Number.isNaN(value))
 
-function cheapestGain(wishes: Wishes, reach: Decibels, slope: Decibels, highest: Decibels, count: number): GainTrack {
+function cheapestGain(slope: Decibels, highest: Decibels, count: number) {
   const most = Math.max(2, Math.ceil((slope * TICK) / WIDEST_STEP))
   const step = (slope * TICK) / most
-  const { lower, upper } = band(wishes, reach, most * step, highest)
-  const level = cheapestPath({
-    lowest: inLevels(lower, step, Math.floor),
-    highest: inLevels(upper, step, Math.ceil),
-    costs: rideCosts(wishes, step),
-    moves: Array.from({ length: most }, (_, i) => hasteOf((i + 1) * step)),
-    turn: TURN,
-  })
+  const pricesOf = ridePrices(step)
+  const moves = Array.from({ length: most }, (_, i) => hasteOf((i + 1) * step))
+  return (wishes: Wishes, reach: Decibels): GainTrack => {
+    const { lower, upper } = band(wishes, reach, most * step, highest)
+    const lowest = new Int32Array(lower.length)
+    const above = new Int32Array(upper.length)
+    for (let tick = 0; tick < lower.length; tick++) {
+      lowest[tick] = Math.floor(lower[tick]! / step)
+      above[tick] = Math.ceil(upper[tick]! / step)
+    }
+    const way = cheapestPath({ lowest, highest: above, prices: pricesOf(wishes), moves, turn: TURN })
+    return rounded(way, step, count)
+  }
+}
+
+/** The gain along a way through levels: straight between its ticks, and then rounded. */
+function rounded(level: Int32Array, step: Decibels, count: number): GainTrack {
   const points = new Float64Array(count)
   for (let tick = 0, i = 0; i < count; tick++) {
     const here = level[Math.min(level.length - 1, tick)]!
@@ -91,12 +101,6 @@ function cheapestGain(wishes: Wishes, reach: Decibels, slope: Decibels, highest:
       points[i] = step * (here + ((next - here) * k) / POINTS_A_TICK)
   }
   return new Float32Array(hannMean(points, SMOOTHING))
-}
-
-function inLevels(gains: Float64Array, step: Decibels, round: (level: number) => number): Int32Array {
-  const levels = new Int32Array(gains.length)
-  for (let tick = 0; tick < gains.length; tick++) levels[tick] = round(gains[tick]! / step)
-  return levels
 }
 
 /** Between which gains a way is looked for: near the wishes, on the way from one to the next, walkable at `rise` a tick. */

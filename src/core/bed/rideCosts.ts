@@ -1,4 +1,5 @@
 import { clamp, type Decibels } from '@/core/units'
+import { FREE, type Prices } from './cheapestPath'
 import { TICK, type Wishes } from './rideWishes'
 
 /**
@@ -47,31 +48,36 @@ const PARTS = 8
 /** No gain is further from a wish than this, and no wish further from 0 than half of it. */
 const FURTHEST: Decibels = 160
 
-/** Writes what each gain of a tick costs, from `at` on: `count` of them from `lowest` on, `step` apart. */
-export function rideCosts({ sentence, phrase, swell, onset, landing }: Wishes, step: Decibels) {
-  const reach = Math.ceil(FURTHEST / step)
-  /** What it costs to be so many levels off, for each part of a level by which a wish lies above one. */
-  const tableOf = (costOf: (off: Decibels) => number): Int32Array[] =>
-    Array.from({ length: PARTS }, (_, part) =>
-      Int32Array.from({ length: 2 * reach + 1 }, (_, i) => Math.round(UNIT * costOf((i - reach - part / PARTS) * step))),
-    )
-  const priced = [
-    { wishes: phrase, table: tableOf(phraseCost) },
-    { wishes: sentence, table: tableOf(sentenceCost) },
-    { wishes: swell, table: tableOf(swellCost) },
-    { wishes: onset, table: tableOf((off) => ONSET_COST * Math.max(0, off)) },
-    { wishes: landing, table: tableOf((off) => LANDING_COST * Math.max(0, off)) },
+/** What gains cost that are `step` apart. */
+export function ridePrices(step: Decibels): (wishes: Wishes) => Prices[] {
+  const kinds = [
+    priced('phrase', phraseCost, step),
+    priced('sentence', sentenceCost, step),
+    priced('swell', swellCost, step),
+    priced('onset', (off) => ONSET_COST * Math.max(0, off), step),
+    priced('landing', (off) => LANDING_COST * Math.max(0, off), step),
   ]
-  return (tick: number, lowest: number, count: number, into: Int32Array, at: number): void => {
-    const end = at + count
-    for (let i = at; i < end; i++) into[i] = 0
-    for (const { wishes, table } of priced) {
-      const wish = wishes[tick]!
+  return (wishes) => kinds.map((kind) => kind(wishes))
+}
+
+function priced(name: Exclude<keyof Wishes, 'sentences'>, costOf: (off: Decibels) => number, step: Decibels) {
+  const reach = Math.ceil(FURTHEST / step)
+  const row = 2 * reach + 1
+  // A row for each part of a level by which a wish may lie above one: what it costs to be so many levels off.
+  const table = new Int32Array(PARTS * row)
+  for (let part = 0; part < PARTS; part++)
+    for (let off = -reach; off <= reach; off++)
+      table[part * row + reach + off] = Math.round(UNIT * costOf((off - part / PARTS) * step))
+  return (wishes: Wishes): Prices => {
+    const all = wishes[name]
+    const at = new Int32Array(all.length).fill(FREE)
+    for (let tick = 0; tick < all.length; tick++) {
+      const wish = all[tick]!
       if (Number.isNaN(wish)) continue
       const parts = Math.round((clamp(wish, -FURTHEST / 2, FURTHEST / 2) / step) * PARTS)
       const level = Math.floor(parts / PARTS)
-      const costs = table[parts - level * PARTS]!
-      for (let i = at, k = lowest - level + reach; i < end; i++, k++) into[i]! += costs[k]!
+      at[tick] = (parts - level * PARTS) * row + reach - level
     }
+    return { table, at }
   }
 }

@@ -5,7 +5,7 @@ const ABSOLUTE_GATE: Lufs = -70
 /** Hops in the momentary window (400 ms), the short-term window (3 s) and between gating blocks (100 ms). */
 const MOMENTARY = 40
 const SHORT_TERM = 300
-const BLOCK_STEP = 10
+export const HOPS_A_STEP = 10
 
 /** What a sound measures as a whole. Values are null where the standards leave them undefined (too short, silent). */
 export interface LoudnessReport {
@@ -33,10 +33,10 @@ export const integratedLoudness = (track: LoudnessTrack): Lufs | null => loudnes
 
 /** Energy of each whole 100 ms: all that the gated loudness of a sound needs. Where unrelated sounds add up, so do these. */
 export function stepSums(track: LoudnessTrack): Float64Array {
-  const sums = new Float64Array(Math.floor(track.length / BLOCK_STEP))
+  const sums = new Float64Array(Math.floor(track.length / HOPS_A_STEP))
   for (let i = 0, h = 0; i < sums.length; i++) {
     let sum = 0
-    for (const end = h + BLOCK_STEP; h < end; h++) sum += track[h]!
+    for (const end = h + HOPS_A_STEP; h < end; h++) sum += track[h]!
     sums[i] = sum
   }
   return sums
@@ -44,10 +44,10 @@ export function stepSums(track: LoudnessTrack): Float64Array {
 
 /** Gated loudness of a sound by its step sums. */
 export function loudnessOfSteps(sums: Float64Array): Lufs | null {
-  const blocks = new Float64Array(Math.max(0, sums.length - MOMENTARY / BLOCK_STEP + 1))
+  const blocks = new Float64Array(Math.max(0, sums.length - MOMENTARY / HOPS_A_STEP + 1))
   for (let i = 0; i < blocks.length; i++) {
     let sum = 0
-    for (let k = 0; k < MOMENTARY / BLOCK_STEP; k++) sum += sums[i + k]!
+    for (let k = 0; k < MOMENTARY / HOPS_A_STEP; k++) sum += sums[i + k]!
     blocks[i] = sum / MOMENTARY
   }
   return gatedMean(blocks, 10)
@@ -55,7 +55,7 @@ export function loudnessOfSteps(sums: Float64Array): Lufs | null {
 
 /** Loudness range by EBU Tech 3342: 10th to 95th percentile of the short-term loudness above both gates, or null. */
 export function loudnessRange(track: LoudnessTrack): LoudnessUnits | null {
-  const blocks = windowMeans(track, SHORT_TERM, BLOCK_STEP)
+  const blocks = windowMeans(track, SHORT_TERM, HOPS_A_STEP)
   const mean = gatedMean(blocks, 0)
   if (mean === null) return null
   const [gate, threshold] = [energyOf(ABSOLUTE_GATE), energyOf(mean - 20)]
@@ -113,7 +113,7 @@ function windowMeans(track: LoudnessTrack, window: number, step: number): Float6
 }
 
 function series(track: LoudnessTrack, window: number): Lufs[] {
-  return Array.from(windowMeans(track, window, BLOCK_STEP), loudnessOf)
+  return Array.from(windowMeans(track, window, HOPS_A_STEP), loudnessOf)
 }
 
 function loudest(energies: Float64Array): Lufs | null {

@@ -57,10 +57,14 @@ export function limiterGain(channels: readonly Float32Array[], frames: number, c
     reckoned = Math.max(from, Math.min(cells, c + 2 * REACH + 1))
   })
   const gain = new Float32Array(frames)
-  for (let i = 0; i < frames; i++) {
-    const place = (i + 0.5) / GRID - 0.5 + side
-    const cell = Math.floor(place)
-    gain[i] = faded[cell]! + (faded[cell + 1]! - faded[cell]!) * (place - cell)
+  // Straight from the middle of one cell to that of the next.
+  for (let i = 0, cell = side - 1, from = -GRID / 2; i < frames; cell++, from += GRID) {
+    const here = faded[cell]!
+    const rise = faded[cell + 1]! - here
+    const end = Math.min(frames, from + GRID)
+    if (rise === 0) gain.fill(here, i, end)
+    else for (let k = i; k < end; k++) gain[k] = here + rise * ((k - from + 0.5) / GRID)
+    i = end
   }
   return gain
 }

@@ -46,13 +46,20 @@ export function planMix(
   const energyOf = (name: TrackName) => laidEnergy(clips[name], hops, analysisOf)
   const [spoken, recordings, sounds] = [energyOf('voice'), energyOf('recordings'), energyOf('sounds')]
   const ceiling = targets.truePeak - CODING_MARGIN
-  const limitedUnder = voiceLimiter(spoken, clips.voice, analysisOf)
-  const limitedAt = (gain: Decibels) => limitedUnder(toFactor(ceiling - VOICE_UNDER_CEILING - gain))
+  const limited = voiceLimiter(spoken, clips.voice, analysisOf)
+  const ceilingAt = (gain: Decibels) => toFactor(ceiling - VOICE_UNDER_CEILING - gain)
+  const stepsAt = (gain: Decibels) => limited.stepsUnder(ceilingAt(gain))
+  const stepsOf = (name: TrackName, energy: LoudnessTrack) => (clips[name].length === 0 ? [] : [stepSums(energy)])
   // The music adds little to the loudness: what the voice will be raised by is known before the ride is.
-  const expected = gainWhileLimited(targets.loudness, limitedAt, [recordings, sounds].map(stepSums), 0)
-  const voice = limitedAt(expected)
-  const duck = (track: LoudnessTrack, under: number): GainTrack | null =>
-    under === 0 || track.every((energy) => energy === 0)
+  const expected = gainWhileLimited(
+    targets.loudness,
+    stepsAt,
+    [...stepsOf('recordings', recordings), ...stepsOf('sounds', sounds)],
+    0,
+  )
+  const voice = limited.under(ceilingAt(expected))
+  const duck = (name: TrackName, track: LoudnessTrack, under: number): GainTrack | null =>
+    under === 0 || clips[name].length === 0 || track.every((energy) => energy === 0)
       ? null
       : rideBed(voice, track, speech, { ...targets, clearance: under, swell: NO_SWELL, highest: 0 })
   const laid = energyOf('bed')
@@ -68,8 +75,8 @@ export function planMix(
   const fades = fadeTrack(timeline.beds, ride.length)
   const gains: MixPlan['gains'] = {
     voice: null,
-    recordings: duck(recordings, targets.recordingsUnder),
-    sounds: duck(sounds, targets.effectsUnder),
+    recordings: duck('recordings', recordings, targets.recordingsUnder),
+    sounds: duck('sounds', sounds, targets.effectsUnder),
     bed: computed.map((gain, i) => gain + byHand[i]! + fades[i]! + tracks.bed.gain),
   }
   const bed = applyGain(inPocket, gains.bed!)
@@ -82,8 +89,8 @@ export function planMix(
     bed,
   }
   const heard = (name: TrackName) => !muted.includes(name)
-  const rest = TRACKS.filter((name) => name !== 'voice' && heard(name)).map((name) => stepSums(played[name]))
-  const gain = gainWhileLimited(targets.loudness, heard('voice') ? limitedAt : null, rest, expected)
+  const rest = TRACKS.filter((name) => name !== 'voice' && heard(name)).flatMap((name) => stepsOf(name, played[name]))
+  const gain = gainWhileLimited(targets.loudness, heard('voice') ? stepsAt : null, rest, expected)
   return {
     plan: { length, clips, gains, muted, strokes, pocket, gain, ceiling },
     levels: { voice, bedRaw, bed, speech, said: speech, music, clearance, ride },
@@ -101,12 +108,12 @@ const louder = (clips: Clip[], by: Decibels): Clip[] =>
   by === 0 ? clips : clips.map((clip) => ({ ...clip, gain: clip.gain + by }))
 
 /**
- * What brings voice and rest (by their step sums) together to a loudness. What raises the mix lets its voice be limited
+ * What brings voice and rest (their step sums) together to a loudness. What raises the mix lets its voice be limited
  * more, which makes it softer again: from a guess to the gain at which both agree.
  */
 function gainWhileLimited(
   target: Lufs,
-  voiceAt: ((gain: Decibels) => LoudnessTrack) | null,
+  voiceAt: ((gain: Decibels) => Float64Array) | null,
   rest: readonly Float64Array[],
   guess: Decibels,
 ): Decibels {
@@ -116,7 +123,7 @@ function gainWhileLimited(
   }
   if (!voiceAt) return gainTo(rest)
   let gain = guess
-  for (let pass = 0; pass < 2; pass++) gain = gainTo([stepSums(voiceAt(gain)), ...rest])
+  for (let pass = 0; pass < 2; pass++) gain = gainTo([voiceAt(gain), ...rest])
   return gain
 }
 

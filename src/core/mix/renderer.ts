@@ -213,8 +213,9 @@ function ridden(track: Stereo, gain: GainTrack, start: SampleIndex): Stereo {
 function summed(tracks: readonly Stereo[], length: number): Stereo {
   if (tracks.length === 0) return silence(length)
   const sumOf = (side: 0 | 1) => {
-    const out = new Float32Array(length)
-    for (const track of tracks) {
+    const [first, ...others] = tracks
+    const out = first ? first[side].slice() : new Float32Array(length)
+    for (const track of others) {
       const channel = track[side]
       for (let i = 0; i < length; i++) out[i]! += channel[i]!
     }

@@ -1,4 +1,5 @@
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
+import { HOPS_A_STEP, stepSums } from '@/core/measure/loudness'
 import { toFactor, toSamples, type Factor } from '@/core/units'
 import { fadeFactor, type Clip } from './clip'
 import type { AnalysisOf } from './mixPlan'
@@ -6,20 +7,30 @@ import type { AnalysisOf } from './mixPlan'
 /** Hops over which the limiter holds a reduction, to each side (see limiter.ts). */
 const HELD = 2
 
-/**
- * Gives energies of the voice as its limiter leaves them under a ceiling (before the mix's own gain), by the extremes of its
- * waveform.
- */
-export function voiceLimiter(
-  voice: LoudnessTrack,
-  clips: readonly Clip[],
-  analysisOf: AnalysisOf,
-): (ceiling: Factor) => LoudnessTrack {
+/** The voice as its limiter leaves it under a ceiling (before the mix's own gain). */
+export interface LimitedVoice {
+  under(ceiling: Factor): LoudnessTrack
+  /** Its step sums alone (see loudness.ts). */
+  stepsUnder(ceiling: Factor): Float64Array
+}
+
+/** Foresees the limiter by the extremes of the voice's waveform. */
+export function voiceLimiter(voice: LoudnessTrack, clips: readonly Clip[], analysisOf: AnalysisOf): LimitedVoice {
   const peaks = heldPeaks(laidPeaks(clips, voice.length, analysisOf))
-  return (ceiling) => {
-    const limited = voice.slice()
-    for (let h = 0; h < limited.length; h++) if (peaks[h]! > ceiling) limited[h]! *= (ceiling / peaks[h]!) ** 2
-    return limited
+  const full = stepSums(voice)
+  return {
+    under(ceiling) {
+      const limited = voice.slice()
+      for (let h = 0; h < limited.length; h++) if (peaks[h]! > ceiling) limited[h]! *= (ceiling / peaks[h]!) ** 2
+      return limited
+    },
+    stepsUnder(ceiling) {
+      const sums = full.slice()
+      for (let i = 0, h = 0; i < sums.length; i++)
+        for (const end = h + HOPS_A_STEP; h < end; h++)
+          if (peaks[h]! > ceiling) sums[i]! -= voice[h]! * (1 - (ceiling / peaks[h]!) ** 2)
+      return sums
+    },
   }
 }
 
