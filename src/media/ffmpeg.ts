@@ -262,7 +262,18 @@ export function sentenceFor({ reason }: ProgramError, name: string): string {
 /** Splits interleaved samples into channels. */
 export function deinterleave(samples: Float32Array, channels: number): Float32Array[] {
   if (channels === 1) return [samples]
+  if (channels === 2) return leftAndRight(samples)
   return Array.from({ length: channels }, (_, c) => everyOf(samples, c, channels))
+}
+
+function leftAndRight(samples: Float32Array): [left: Float32Array, right: Float32Array] {
+  const left = new Float32Array(samples.length / 2)
+  const right = new Float32Array(samples.length / 2)
+  for (let i = 0, at = 0; i < left.length; i++, at += 2) {
+    left[i] = samples[at]!
+    right[i] = samples[at + 1]!
+  }
+  return [left, right]
 }
 
 function everyOf(samples: Float32Array, first: number, step: number): Float32Array {

@@ -28,15 +28,19 @@ export interface TruePeakMeter {
  */
 export function createTruePeakMeter(channelCount: number): TruePeakMeter {
   const kept = Array.from({ length: channelCount }, () => new Float32Array(TAPS))
+  // Used again from block to block: large arrays cost more than what is done with them.
+  let room = new Float32Array(TAPS)
   let maximum = 0
   return {
     push(channels) {
       channels.forEach((channel, c) => {
-        const padded = new Float32Array(TAPS + channel.length)
+        const length = TAPS + channel.length
+        if (room.length < length) room = new Float32Array(length)
+        const padded = room.subarray(0, length)
         padded.set(kept[c]!)
         padded.set(channel, TAPS)
         maximum = raisedPeak(padded, maximum)
-        kept[c] = padded.slice(-TAPS)
+        kept[c]!.set(padded.subarray(length - TAPS))
       })
     },
     peak() {
