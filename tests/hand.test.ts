@@ -162,6 +162,35 @@ test('the edge of what is heard and the end of a step are moved by keys', async 
   expect(words(after, 2)).toBe(words(before, 2) + 1)
 })
 
+test('of a step that is longer than the window its beginning is shown', async () => {
+  await page.setViewport({ width: 1280, height: 300 })
+  await page.focus('[role=grid]')
+  await page.keyboard.press('End')
+  let tall = 0
+  for (let index = before.steps.length - 1; index >= 0; index--) {
+    await page.waitForFunction(
+      (id) => document.querySelector('[role=grid]')?.getAttribute('aria-activedescendant')?.includes(id),
+      {},
+      before.steps[index]!.id,
+    )
+    const place = await page.evaluate(async () => {
+      await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)))
+      const row = document.getElementById(document.querySelector('[role=grid]')!.getAttribute('aria-activedescendant')!)!
+      const [{ top, height }, score] = [
+        row.getBoundingClientRect(),
+        document.querySelector('[data-testid=score]')!.getBoundingClientRect(),
+      ]
+      return { top: top - score.top, height, room: score.height }
+    })
+    if (place.height > place.room) tall++
+    expect(place.top).toBeGreaterThanOrEqual(-1)
+    expect(place.top).toBeLessThan(place.height > place.room ? 1 : place.room)
+    await page.keyboard.press('ArrowUp')
+  }
+  expect(tall).toBeGreaterThan(0)
+  await page.setViewport({ width: 1280, height: 800 })
+})
+
 test('the side is made wider by keys, and stays so', async () => {
   const width = () => page.$eval('aside', (one) => one.getBoundingClientRect().width)
   const first = await width()

@@ -105,6 +105,8 @@ function optionOf({ spectrum, dips }: BalancePicture, ink: ChartInk) {
     lineStyle: { color, width: 2, type: dashed ? ('dashed' as const) : ('solid' as const) },
     itemStyle: { color },
     endLabel: { show: !dashed, formatter: name, color, fontSize: 12 },
+    // Where two lines end near each other, their names still stand one under the other.
+    labelLayout: { moveOverlap: 'shiftY' as const },
   })
   if (!spectrum) return { series: [] }
   const dipped = dips.length > 0

@@ -7,6 +7,7 @@ import {
   TooltipComponent,
 } from 'echarts/components'
 import { init, use as register, type EChartsType } from 'echarts/core'
+import { LabelLayout } from 'echarts/features'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useEffect, useMemo, useRef, type RefObject } from 'react'
 import type { EChartsOption } from 'echarts'
@@ -20,6 +21,7 @@ register([
   DataZoomComponent,
   MarkAreaComponent,
   MarkLineComponent,
+  LabelLayout,
   CanvasRenderer,
 ])
 

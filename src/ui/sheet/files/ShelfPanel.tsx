@@ -45,7 +45,7 @@ export function ShelfPanel() {
               <span title={info?.note ?? item.title}>
                 {item.title}
                 <small>{facts.filter(Boolean).join(' · ')}</small>
-                {info?.sides && <small>{sidesNote(info.sides)}</small>}
+                {info?.sides && <small className={styles.sentence}>{sidesNote(info.sides)}</small>}
               </span>
               <Dropdown
                 trigger={['click']}

@@ -12,7 +12,7 @@ import { Playhead } from './Playhead'
 import { Row, rowId } from './Row'
 import { useRowContents } from './rowContents'
 import { useWordMeasure } from './rowWords'
-import { isInSight, useZoom } from './useZoom'
+import { bringIntoSight, useZoom } from './useZoom'
 import { rowHeight, type SheetGeometry } from './view'
 import styles from '../sheet.module.css'
 
@@ -76,7 +76,7 @@ export const Rows = memo(function Rows({ geometry }: { geometry: SheetGeometry }
   // The caret must be in sight wherever the keys have taken it.
   const caretIndex = timeline.steps.findIndex(({ step }) => step.id === caret?.step)
   useEffect(() => {
-    if (caretIndex >= 0 && !isInSight(rows, caretIndex)) rows.scrollToIndex(caretIndex, { align: 'auto' })
+    if (caretIndex >= 0) bringIntoSight(rows, caretIndex)
   }, [rows, caretIndex])
 
   return (

@@ -77,9 +77,13 @@ export function useZoom(
   }, [scroller, rows, timeline, geometry])
 }
 
-/** By what the list knows: to scroll, even to where it is already, has the whole page laid out. */
-export function isInSight(rows: RowList, index: number): boolean {
+/**
+ * Scrolls to a row that is not in sight: to the beginning of one that is longer than the window. By what the list knows, since
+ * to scroll, even to where it is already, has the whole page laid out.
+ */
+export function bringIntoSight(rows: RowList, index: number): void {
   const row = rows.measurementsCache[index]
   const [top, height] = [rows.scrollOffset ?? 0, rows.scrollRect?.height ?? 0]
-  return row !== undefined && row.start >= top && row.end <= top + height
+  if (!row || (row.start >= top && row.end <= top + height)) return
+  rows.scrollToIndex(index, { align: row.size > height ? 'start' : 'auto' })
 }
