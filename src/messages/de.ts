@@ -611,6 +611,7 @@ export const de: Translation = {
   credits: {
     licenceUnknown: 'Lizenz unbekannt',
     ofTitle: '„{title}“: {credits}',
+    narration: 'Gesprochener Text',
     sound: 'Musik und Klang',
     still: 'Bilder',
     deck: 'Folien',

@@ -597,6 +597,7 @@ export const en = {
   credits: {
     licenceUnknown: 'licence unknown',
     ofTitle: '“{title}”: {credits}',
+    narration: 'Narration',
     sound: 'Music and sound',
     still: 'Pictures',
     deck: 'Slides',
