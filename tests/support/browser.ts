@@ -32,11 +32,26 @@ export const fakeMicrophone = (wav: string): string[] => [
   '--auto-accept-this-tab-capture',
 ]
 
+/** What was asked for and not had: nothing wrong with that in itself, but it tells why something else is missing. */
+const unansweredOn = new WeakMap<Page, string[]>()
+
 /** A page that fails the test when something breaks in it. */
 export async function openPage(browser: Browser, url: string): Promise<{ page: Page; faults: string[] }> {
   const page = await browser.newPage()
   const faults: string[] = []
   page.on('pageerror', (error) => faults.push(String(error)))
+  const unanswered: string[] = []
+  unansweredOn.set(page, unanswered)
+  page.on('requestfailed', (request) => unanswered.push(`${request.url()}: ${request.failure()?.errorText}`))
+  page.on('response', (response) => {
+    if (response.status() >= 400) unanswered.push(`${response.url()}: ${response.status()}`)
+    // A job may be asked for in vain, too.
+    if (!response.url().includes('/api/jobs')) return
+    const told = (text: string) => {
+      if (text.includes('"failed"')) unanswered.push(`${response.url()}: ${text.slice(0, 500)}`)
+    }
+    void response.text().then(told, () => {})
+  })
   page.on('requestfailed', (request) => {
     const url = new URL(request.url())
     if (url.hostname !== '127.0.0.1' && url.protocol.startsWith('http')) faults.push(`asked another address: ${url}`)
@@ -51,7 +66,11 @@ export async function orTell<T>(page: Page, sought: string, wait: Promise<T>): P
     return await wait
   } catch (error) {
     const shown = await page.evaluate(() => document.body.innerText).catch(() => 'nothing: the page is gone')
-    throw new Error(`“${sought}” was waited for in vain. The page says:\n${shown.slice(0, 1500)}`, { cause: error })
+    const unanswered = unansweredOn.get(page)?.slice(-10).join('\n') ?? ''
+    throw new Error(
+      `“${sought}” was waited for in vain. The page says:\n${shown.slice(0, 1500)}\nNot had:\n${unanswered}`,
+      { cause: error },
+    )
   }
 }
 
@@ -140,7 +159,11 @@ export async function chooseOption(page: Page, label: string, words: string, wit
 /** What opens has opened, and colours have come to rest; an animation that a click brings begins some frames after it. */
 export const waitForRest = (page: Page): Promise<void> =>
   page.evaluate(async () => {
-    const isMoving = () => document.getAnimations().some(({ playState }) => playState === 'running')
+    // What turns for as long as something is computed is at rest by that.
+    const isMoving = () =>
+      document
+        .getAnimations()
+        .some(({ playState, effect }) => playState === 'running' && effect?.getTiming().iterations !== Infinity)
     for (let still = 0; still < 10; still = isMoving() ? 0 : still + 1) await new Promise(requestAnimationFrame)
   })
 

@@ -34,7 +34,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   const router = useRouter()
   const { arrivals, script, setScript, drop } = useDropped(files)
   const media = arrivals.flatMap(({ status }) => status?.result?.media ?? [])
-  const { roleOf, setRole, isTold } = useRoles(media)
+  const { roleOf, setRole, isTold, fault } = useRoles(media)
   const [titled, setTitle] = useState<string | null>(null)
   const [stage, setStage] = useState<{ what: string; share: number } | null>(null)
   const [offered, setOffered] = useState<Offered>({ hasStandIns: true, piece: null, withHidden: false })
@@ -144,7 +144,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
               {stage.what}… <Progress percent={Math.round(stage.share * 100)} size="small" style={{ width: 200 }} />
             </>
           ) : asked.length > 0 ? (
-            say('home.isNarrationOrMusic', { name: asked[0]!.name })
+            [say('home.isNarrationOrMusic', { name: asked[0]!.name }), fault].filter(Boolean).join(' ')
           ) : failed.length > 0 && ready ? (
             say('home.whatCouldNotBe')
           ) : media.some(({ kind }) => kind === 'sound') ? (
@@ -182,14 +182,18 @@ function useDropped(files: readonly File[]) {
   return { arrivals, script, setScript, drop }
 }
 
+const LISTEN_AGAIN = 5000 // ms
+
 /** What each sound is taken for: by measurement, until somebody says otherwise. */
 function useRoles(media: readonly MediaInfo[]) {
   const [chosen, setChosen] = useState<Record<string, Role>>({})
   const sounds = [...new Set(media.filter(({ kind }) => kind === 'sound').map(({ hash }) => hash))].sort()
-  const { data: guess, isError } = useQuery({
+  const { data: guess, error } = useQuery({
     queryKey: ['roles', sounds],
     queryFn: () => runJob<'roles'>({ kind: 'roles', sounds }),
     enabled: sounds.length > 0,
+    // What could not be measured is measured again for as long as nobody has said it.
+    refetchInterval: ({ state }) => (state.status === 'error' ? LISTEN_AGAIN : false),
   })
   return {
     /** Null where the author has to say it. */
@@ -197,7 +201,9 @@ function useRoles(media: readonly MediaInfo[]) {
       chosen[hash] ?? (!guess || guess.unsure.includes(hash) ? null : guess.voice.includes(hash) ? 'voice' : 'music'),
     setRole: ({ hash }: MediaInfo, role: Role) => setChosen((all) => ({ ...all, [hash]: role })),
     // Where it can't be measured the author is asked, too.
-    isTold: sounds.length === 0 || guess !== undefined || isError,
+    isTold: sounds.length === 0 || guess !== undefined || error !== null,
+    /** Why it could not be measured. */
+    fault: error?.message,
   }
 }
 

@@ -1,9 +1,10 @@
 'use client'
 
-import { Alert, Button } from 'antd'
+import { Button } from 'antd'
 import type { Loose } from '@/core/lesson/timeline'
 import { say } from '@/messages/say'
 import { useDesk, useLessonState, useTimeline } from '../lesson/context'
+import { Notice } from '../parts/Notice'
 import { hangAnew, sayLoose, takeOut } from '../words/hang'
 import styles from './panel.module.css'
 
@@ -20,24 +21,17 @@ export function LooseThings({ which }: { which: (loose: Loose) => boolean }) {
   function notice(loose: Loose) {
     const anew = hangAnew(state, loose)
     return (
-      <Alert
-        key={loose.id}
-        type="warning"
-        title={say('sheet.hasComeLoose', { thing: sayLoose(state, loose) })}
-        description={
-          <>
-            {say('sheet.whatItHungOnIsGone')}
-            <div className={styles.actions}>
-              <Button size="small" disabled={!anew} onClick={() => anew && edit(...anew)}>
-                {say('sheet.hangItOnThe')}
-              </Button>
-              <Button size="small" onClick={() => edit(...takeOut(loose))}>
-                {say('sheet.takeItOut')}
-              </Button>
-            </div>
-          </>
-        }
-      />
+      <Notice key={loose.id} title={say('sheet.hasComeLoose', { thing: sayLoose(state, loose) })}>
+        {say('sheet.whatItHungOnIsGone')}
+        <div className={styles.actions}>
+          <Button size="small" disabled={!anew} onClick={() => anew && edit(...anew)}>
+            {say('sheet.hangItOnThe')}
+          </Button>
+          <Button size="small" onClick={() => edit(...takeOut(loose))}>
+            {say('sheet.takeItOut')}
+          </Button>
+        </div>
+      </Notice>
     )
   }
 }

@@ -1,6 +1,6 @@
 'use client'
 
-import { Alert, Button, Select } from 'antd'
+import { Button, Select } from 'antd'
 import { edgesOf, stepLength } from '@/core/lesson/layout'
 import type { StepSpan } from '@/core/lesson/timeline'
 import type { LengthRule, Step } from '@/core/lesson/document'
@@ -9,6 +9,7 @@ import type { Seconds } from '@/core/units'
 import { decimal } from '@/ui/format'
 import { say } from '@/messages/say'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
+import { Notice } from '../../parts/Notice'
 import { SecondsField } from '../../parts/SecondsField'
 import styles from './length.module.css'
 
@@ -95,20 +96,16 @@ function Mends({ span, onRule }: { span: Pick<StepSpan, 'step' | 'overrun'>; onR
   const { step, overrun } = span
   const needed = stepLength({ ...step, length: { kind: 'voice', atLeast: 0 } }, lengths)
   return (
-    <Alert
-      type="warning"
-      title={say('step.theWordsRunS', { overrun: decimal(overrun, 1) })}
-      description={
-        <span className={styles.mends}>
-          <Button size="small" onClick={() => onRule({ kind: 'voice', atLeast: 1 })}>
-            {say('step.followTheVoice')}
-          </Button>
-          <Button size="small" onClick={() => onRule({ kind: 'fixed', length: Math.ceil(needed * 10) / 10 })}>
-            {say('step.stayForS', { needed: decimal(needed, 1) })}
-          </Button>
-        </span>
-      }
-    />
+    <Notice title={say('step.theWordsRunS', { overrun: decimal(overrun, 1) })}>
+      <span className={styles.mends}>
+        <Button size="small" onClick={() => onRule({ kind: 'voice', atLeast: 1 })}>
+          {say('step.followTheVoice')}
+        </Button>
+        <Button size="small" onClick={() => onRule({ kind: 'fixed', length: Math.ceil(needed * 10) / 10 })}>
+          {say('step.stayForS', { needed: decimal(needed, 1) })}
+        </Button>
+      </span>
+    </Notice>
   )
 }
 
