@@ -175,7 +175,9 @@ test('of a step that is longer than the window its beginning is shown', async ()
     )
     const place = await page.evaluate(async () => {
       await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)))
-      const row = document.getElementById(document.querySelector('[role=grid]')!.getAttribute('aria-activedescendant')!)!
+      const row = document.getElementById(
+        document.querySelector('[role=grid]')!.getAttribute('aria-activedescendant')!,
+      )!
       const [{ top, height }, score] = [
         row.getBoundingClientRect(),
         document.querySelector('[data-testid=score]')!.getBoundingClientRect(),
