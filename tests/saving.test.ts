@@ -39,6 +39,11 @@ afterAll(async () => {
   await application?.stop()
 })
 
+const strike = async (page: Page, key: 'd' | 'z') => {
+  await page.keyboard.down('Control')
+  await page.keyboard.press(key)
+  await page.keyboard.up('Control')
+}
 const put = async (name: string, bytes: Uint8Array | string) => {
   await writeFile(join(folder, name), bytes)
   return join(folder, name)
@@ -217,15 +222,10 @@ describe('work is never lost', () => {
       const { page } = await openPage(browser, lessonUrl())
       await waitForSheet(page)
       const before = await storedLesson(application.url, 'tide-table')
-      const strike = async (key: 'd' | 'z') => {
-        await page.keyboard.down('Control')
-        await page.keyboard.press(key)
-        await page.keyboard.up('Control')
-      }
-      await strike('d')
+      await strike(page, 'd')
       // It is kept in the browser by now, and not sent yet.
       await new Promise((resolve) => setTimeout(resolve, 200))
-      await strike('z')
+      await strike(page, 'z')
       await new Promise((resolve) => setTimeout(resolve, rest))
       await page.reload()
       await waitForSheet(page)
@@ -266,14 +266,9 @@ describe('work is never lost', () => {
       await page.goto(lessonUrl())
       await waitForSheet(page)
       const before = await storedLesson(application.url, 'tide-table')
-      const strike = async (key: 'd' | 'z') => {
-        await page.keyboard.down('Control')
-        await page.keyboard.press(key)
-        await page.keyboard.up('Control')
-      }
-      await strike('d')
+      await strike(page, 'd')
       await until(() => Promise.resolve(late !== null))
-      await strike('z')
+      await strike(page, 'z')
       page.on('dialog', (dialog) => void dialog.accept())
       await page.reload()
       await waitForSheet(page)

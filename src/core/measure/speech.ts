@@ -61,6 +61,17 @@ export function joinSegments(segments: readonly SpeechSegment[], pause: Seconds)
   return joined
 }
 
+/** Stretches in order, those that touch or overlap made one. */
+export function mergeSegments(segments: readonly SpeechSegment[]): SpeechSegment[] {
+  const merged: SpeechSegment[] = []
+  for (const segment of [...segments].sort((a, b) => a.start - b.start)) {
+    const last = merged.at(-1)
+    if (last && segment.start <= last.end) last.end = Math.max(last.end, segment.end)
+    else merged.push({ ...segment })
+  }
+  return merged
+}
+
 export const spokenTime = (segments: readonly SpeechSegment[]): Seconds =>
   segments.reduce((sum, { start, end }) => sum + end - start, 0)
 

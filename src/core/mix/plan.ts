@@ -8,7 +8,7 @@ import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
 import type { SoundSpan } from '@/core/lesson/timeline'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { loudnessOfSteps, stepSums } from '@/core/measure/loudness'
-import type { SpeechSegment } from '@/core/measure/speech'
+import { mergeSegments, type SpeechSegment } from '@/core/measure/speech'
 import { clamp, toFactor, toSamples, type Decibels, type Lufs } from '@/core/units'
 import { bedClips, clearanceTrack } from './bedClips'
 import { fadeFactor, type Clip } from './clip'
@@ -155,18 +155,7 @@ export function speechInLesson(
         end: start + Math.min(to, segment.end) - from,
       }))
   })
-  return speech.length === 0 || parts.length === passages.length ? speech : merged(speech)
-}
-
-/** Stretches in order, those that overlap made one. */
-function merged(speech: readonly SpeechSegment[]): SpeechSegment[] {
-  const out: SpeechSegment[] = []
-  for (const segment of [...speech].sort((a, b) => a.start - b.start)) {
-    const last = out.at(-1)
-    if (last && segment.start <= last.end) last.end = Math.max(last.end, segment.end)
-    else out.push({ ...segment })
-  }
-  return out
+  return speech.length === 0 || parts.length === passages.length ? speech : mergeSegments(speech)
 }
 
 /** Energies of clips laid on lesson time. Overlapping clips add up as unrelated sounds do. */

@@ -1,5 +1,5 @@
 import type { PassageSpan, Timeline } from '@/core/lesson/timeline'
-import type { SpeechSegment } from '@/core/measure/speech'
+import { mergeSegments, type SpeechSegment } from '@/core/measure/speech'
 import type { HeardWords } from '@/core/narration/words/stepWords'
 
 /**
@@ -16,7 +16,7 @@ export function saidIn({ passages }: Timeline, heard: HeardWords, speech: readon
     written.push(...words)
     rest = outside(rest, span)
   }
-  return inOrder([...written, ...rest])
+  return mergeSegments([...written, ...rest])
 }
 
 function wordsWithin(span: PassageSpan, heard: HeardWords): SpeechSegment[] {
@@ -33,13 +33,3 @@ const outside = (segments: readonly SpeechSegment[], { start: from, end: to }: P
       { start: Math.max(start, to), end },
     ].filter((part) => part.end > part.start),
   )
-
-function inOrder(segments: SpeechSegment[]): SpeechSegment[] {
-  const out: SpeechSegment[] = []
-  for (const { start, end } of segments.sort((a, b) => a.start - b.start)) {
-    const last = out.at(-1)
-    if (last && start <= last.end) last.end = Math.max(last.end, end)
-    else out.push({ start, end })
-  }
-  return out
-}

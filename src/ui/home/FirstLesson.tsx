@@ -182,8 +182,6 @@ function useDropped(files: readonly File[]) {
   return { arrivals, script, setScript, drop }
 }
 
-const LISTEN_AGAIN = 5000 // ms
-
 /** What each sound is taken for: by measurement, until somebody says otherwise. */
 function useRoles(media: readonly MediaInfo[]) {
   const [chosen, setChosen] = useState<Record<string, Role>>({})
@@ -192,8 +190,8 @@ function useRoles(media: readonly MediaInfo[]) {
     queryKey: ['roles', sounds],
     queryFn: () => runJob<'roles'>({ kind: 'roles', sounds }),
     enabled: sounds.length > 0,
-    // What could not be measured is measured again for as long as nobody has said it.
-    refetchInterval: ({ state }) => (state.status === 'error' ? LISTEN_AGAIN : false),
+    // Only what can't be measured for a quarter of a minute is asked: a list must not go away while somebody chooses.
+    retry: 4,
   })
   return {
     /** Null where the author has to say it. */
