@@ -1,8 +1,7 @@
 import { jest } from '@jest/globals'
-import type { Clip } from '@/core/mix/clip'
-import type { MixPlan } from '@/core/mix/mixPlan'
 import { renderMix } from '@/core/mix/renderer'
 import { soundBank, TAKE } from '@/core/testing/lessons'
+import { mixOfTake } from '@/core/testing/mixes'
 import { noise } from '@/core/testing/signals'
 import type { Hearing, PlayReport, ToWorklet } from './protocol'
 import { createStreamer } from './stream'
@@ -10,26 +9,6 @@ import { createStreamer } from './stream'
 /** The streamer's talk with a worklet that is played by the test. */
 
 const bank = soundBank({ [TAKE]: [noise(48000 * 4, 5).map((value) => value * 0.2)] })
-const clip = (gain: number): Clip => ({
-  media: TAKE,
-  from: 0,
-  at: 0,
-  length: 192_000,
-  speed: 1,
-  gain,
-  fadeIn: 0,
-  fadeOut: 0,
-})
-const planOf = (gain: number): MixPlan => ({
-  length: 192_000,
-  clips: { voice: [clip(gain)], recordings: [], sounds: [], bed: [] },
-  gains: { voice: null, recordings: null, sounds: null, bed: null },
-  muted: [],
-  strokes: null,
-  pocket: null,
-  gain: 0,
-  ceiling: -1,
-})
 
 function open() {
   const sent: ToWorklet[] = []
@@ -37,7 +16,7 @@ function open() {
     postMessage: (message: ToWorklet) => sent.push(message),
     onmessage: null as null | ((event: { data: PlayReport }) => void),
   }
-  const input = { plan: planOf(0), source: bank.source, hearing: 'all' as Hearing }
+  const input = { plan: mixOfTake(0), source: bank.source, hearing: 'all' as Hearing }
   const streamer = createStreamer(() => input)
   streamer.connect(port as unknown as MessagePort)
   const report = (stream: number, position: number, ended = false) =>
@@ -47,6 +26,7 @@ function open() {
 const settled = () => new Promise((resolve) => setTimeout(resolve, 150))
 const blocksOf = (sent: ToWorklet[], stream: number) =>
   sent.flatMap((one) => (one.type === 'block' && one.stream === stream ? [one] : []))
+const streamsOf = (sent: ToWorklet[]) => sent.filter(({ type }) => type === 'stream')
 const joined = (blocks: { left: Float32Array }[]) => Float32Array.from(blocks.flatMap(({ left }) => [...left]))
 
 test('plays from a place, a little ahead and no further, with exactly the samples of the mix', async () => {
@@ -60,7 +40,7 @@ test('plays from a place, a little ahead and no further, with exactly the sample
   // A second, and the block in which it ended.
   expect(ahead.length).toBeGreaterThanOrEqual(48_000)
   expect(ahead.length).toBeLessThan(60_000)
-  expect(ahead).toEqual((await renderMix(planOf(0), bank.source, 9600, ahead.length)).sum[0])
+  expect(ahead).toEqual((await renderMix(mixOfTake(0), bank.source, 9600, ahead.length)).sum[0])
   report(1, 9600 + 12_000)
   await settled()
   expect(joined(blocksOf(sent, 1)).length).toBeGreaterThan(ahead.length + 9000)
@@ -79,21 +59,21 @@ test('a change takes over at the place that is heard, and is rendered from the n
   streamer.play(0, null)
   await settled()
   report(1, 4800)
-  input.plan = planOf(-6)
+  input.plan = mixOfTake(-6)
   streamer.change((position) => position + 9600)
   await settled()
-  expect(sent.filter(({ type }) => type === 'stream').at(-1)).toEqual({
+  expect(streamsOf(sent).at(-1)).toEqual({
     type: 'stream',
     stream: 2,
     at: 14_400,
     insteadOf: 4800,
   })
   const fresh = joined(blocksOf(sent, 2))
-  expect(fresh).toEqual((await renderMix(planOf(-6), bank.source, 14_400, fresh.length)).sum[0])
+  expect(fresh).toEqual((await renderMix(mixOfTake(-6), bank.source, 14_400, fresh.length)).sum[0])
   streamer.stop()
 })
 
-test('changes in quick succession are carried on from the stream that is heard', async () => {
+test('a change that comes before the one before it is heard waits for that, and is carried on from there', async () => {
   const { sent, streamer, report } = open()
   streamer.play(0, null)
   await settled()
@@ -102,7 +82,11 @@ test('changes in quick succession are carried on from the stream that is heard',
   // The worklet has not taken over yet, and is 640 samples further on.
   report(1, 3840)
   streamer.change((position) => position + 3200)
-  expect(sent.at(-1)).toEqual({ type: 'stream', stream: 3, at: 3840 + 6400, insteadOf: 3840 })
+  streamer.change((position) => position * 2)
+  await settled()
+  expect(streamsOf(sent)).toHaveLength(2)
+  report(2, 7040)
+  expect(streamsOf(sent).at(-1)).toEqual({ type: 'stream', stream: 3, at: 2 * (7040 + 3200), insteadOf: 7040 })
   streamer.stop()
 })
 
@@ -114,7 +98,7 @@ test('ends where it was told to, or with the lesson', async () => {
   expect(blocksOf(sent, 1).at(-1)!.last).toBe(true)
   report(1, 4000, true)
   streamer.change((position) => position)
-  expect(sent.filter(({ type }) => type === 'stream')).toHaveLength(1)
+  expect(streamsOf(sent)).toHaveLength(1)
   streamer.play(190_400, null)
   await settled()
   expect(joined(blocksOf(sent, 2)).length).toBe(1600)
@@ -125,7 +109,7 @@ test('the voice alone is what the voice is in the mix', async () => {
   input.hearing = 'voice'
   streamer.play(0, 9600)
   await settled()
-  const whole = await renderMix(planOf(0), bank.source, 0, 9600)
+  const whole = await renderMix(mixOfTake(0), bank.source, 0, 9600)
   expect(joined(blocksOf(sent, 1))).toEqual(whole.tracks.voice[0])
   expect(whole.tracks.bed[0].every((value) => value === 0)).toBe(true)
 })
@@ -145,7 +129,25 @@ test('a sound that can not be had for a while is heard when it can, and playing 
   await new Promise((resolve) => setTimeout(resolve, 500))
   const played = joined(blocksOf(sent, 1))
   expect(played.length).toBeGreaterThan(10_000)
-  expect(played).toEqual((await renderMix(planOf(0), bank.source, 0, played.length)).sum[0])
+  expect(played).toEqual((await renderMix(mixOfTake(0), bank.source, 0, played.length)).sum[0])
+  streamer.stop()
+  quiet.mockRestore()
+})
+
+test('a change that can not be had is given up for the next one', async () => {
+  const { sent, input, streamer, report } = open()
+  const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
+  streamer.play(0, null)
+  await settled()
+  report(1, 4800)
+  const { source } = input
+  input.source = () => Promise.reject(new Error('that sound is gone'))
+  streamer.change((position) => position)
+  await settled()
+  input.source = source
+  streamer.change((position) => position)
+  await new Promise((resolve) => setTimeout(resolve, 500))
+  expect(joined(blocksOf(sent, 3)).length).toBeGreaterThan(10_000)
   streamer.stop()
   quiet.mockRestore()
 })

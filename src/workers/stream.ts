@@ -15,7 +15,10 @@ const LEAD = 48_000
 const PAUSE = 8 // ms
 const ASK_AGAIN = 250 // ms
 
-/** What is to be rendered now; read anew before every block. */
+/** Where a place of the mix before a change lies after it. */
+type Carry = (position: SampleIndex) => SampleIndex
+
+/** What is to be rendered; read whenever a stream is begun. */
 export interface StreamInput {
   plan: MixPlan
   source: SampleSource
@@ -35,6 +38,11 @@ export function createStreamer(input: () => StreamInput) {
   let port: MessagePort | null = null
   let serial = 0
   let begun: Begun | null = null
+  /**
+   * A change that came before the stream for the change before it was heard. It waits for that stream: were it begun at once,
+   * changes that come quickly enough would let the playing stream run dry without any new one ever being ready.
+   */
+  let waiting: Carry | null = null
   /** The stream that was last heard of, and where it was. It may be the one before `begun`. */
   let heardOf = { stream: 0, position: 0 }
   const send = (message: ToWorklet, transfer: Transferable[] = []) => port?.postMessage(message, transfer)
@@ -47,20 +55,28 @@ export function createStreamer(input: () => StreamInput) {
 
   function begin(at: SampleIndex, insteadOf: SampleIndex | null, until: SampleIndex | null): void {
     const shift = at % GRID
+    waiting = null
     begun = { stream: ++serial, at: at - shift, insteadOf: insteadOf === null ? null : insteadOf - shift, until }
     send({ type: 'stream', stream: begun.stream, at: begun.at, insteadOf: begun.insteadOf })
-    void render(begun)
+    void render(begun, input())
   }
 
-  async function render(own: Begun): Promise<void> {
+  /** Begins anew, from the place that plays now, with the mix as it has become. */
+  function beginChanged(before: Begun, carry: Carry): void {
+    const insteadOf = isHeard(before) || before.insteadOf !== null ? heardOf.position : null
+    begin(carry(position(before)), insteadOf, before.until === null ? null : carry(before.until))
+  }
+
+  const isHeard = ({ stream }: Begun) => heardOf.stream === stream
+
+  async function render(own: Begun, { plan, source, hearing }: StreamInput): Promise<void> {
+    const end = Math.min(plan.length, own.until ?? plan.length)
     let next = own.at
     for (let length = FIRST_BLOCK; begun === own; length = BLOCK) {
       if (next - position(own) > LEAD) {
         await new Promise((resolve) => setTimeout(resolve, PAUSE))
         continue
       }
-      const { plan, source, hearing } = input()
-      const end = Math.min(plan.length, own.until ?? plan.length)
       const block = await renderMix(plan, source, next, length).catch((error: unknown) => {
         console.error(error)
         return null
@@ -68,6 +84,7 @@ export function createStreamer(input: () => StreamInput) {
       if (begun !== own) return
       // A sound that could not be had (the server is away) is asked for again; until then it is silent.
       if (!block) {
+        if (waiting) return beginChanged(own, waiting)
         await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN))
         continue
       }
@@ -85,6 +102,7 @@ export function createStreamer(input: () => StreamInput) {
       port.onmessage = ({ data }: MessageEvent<PlayReport>) => {
         heardOf = data
         if (data.ended && data.stream === begun?.stream) begun = null
+        if (begun && waiting && isHeard(begun)) beginChanged(begun, waiting)
       }
     },
     play(at: SampleIndex, until: SampleIndex | null) {
@@ -92,14 +110,15 @@ export function createStreamer(input: () => StreamInput) {
     },
     stop() {
       begun = null
+      waiting = null
       send({ type: 'halt' })
     },
-    /** The mix has changed: `carry` says where a place of the mix before lies in the new one. */
-    change(carry: (position: SampleIndex) => SampleIndex) {
+    /** The mix has changed. */
+    change(carry: Carry) {
       if (!begun) return
-      const notYetHeard = begun.insteadOf === null && heardOf.stream !== begun.stream
-      const until = begun.until === null ? null : carry(begun.until)
-      begin(carry(position(begun)), notYetHeard ? null : heardOf.position, until)
+      const before = waiting
+      if (isHeard(begun) || begun.insteadOf === null) beginChanged(begun, carry)
+      else waiting = before ? (position) => carry(before(position)) : carry
     },
   }
 }
