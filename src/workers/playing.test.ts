@@ -2,7 +2,7 @@ import { soundBank, TAKE } from '@/core/testing/lessons'
 import { noise } from '@/core/testing/signals'
 import type { SampleSource } from '@/core/mix/renderer'
 import { mixOfTake } from '@/core/testing/mixes'
-import type { PlayReport, ToWorklet } from './protocol'
+import type { PlayReport } from './protocol'
 import { createStreamer, type StreamInput } from './stream'
 
 /** The streamer and the worklet together, by the clock: what comes out of both while the mix changes. */
@@ -28,18 +28,18 @@ async function openWorklet(): Promise<Worklet> {
   return new made[0]!()
 }
 
+interface End {
+  onmessage: ((event: { data: unknown }) => void) | null
+  postMessage(data: unknown): void
+}
+
 /** Two ends of a line, as those of a MessageChannel: what one posts the other is told a moment later. */
-function line() {
-  interface End {
-    onmessage: ((event: { data: unknown }) => void) | null
-    postMessage(data: unknown): void
-  }
-  const end = (other: () => End): End => ({
+function line(): [MessagePort, MessagePort] {
+  const ends: End[] = [1, 0].map((other) => ({
     onmessage: null,
-    postMessage: (data) => void setImmediate(() => other().onmessage?.({ data })),
-  })
-  const [a, b]: [End, End] = [end(() => b), end(() => a)]
-  return [a, b] as unknown as [MessagePort, MessagePort]
+    postMessage: (data) => void setImmediate(() => ends[other]!.onmessage?.({ data })),
+  }))
+  return ends as unknown as [MessagePort, MessagePort]
 }
 
 /** Draws what is played, as fast as the clock runs, for so many milliseconds; meanwhile `act` every 60 ms. */

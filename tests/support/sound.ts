@@ -57,6 +57,47 @@ function near(part: Float32Array, whole: Float32Array, about: number): { at: num
   return { at: from + found.at, alike: found.alike }
 }
 
+/**
+ * How much of a recording is what was said, in pieces of 10 ms, where the audio thread of a busy browser puts blocks of nothing
+ * between: each piece may lie up to two seconds off the line of the one before. Pieces without sound, and those with such
+ * nothing in them (a microphone is never at zero for long), don't count.
+ */
+export function shareSaid(recorded: Float32Array, said: Float32Array): number {
+  const piece = 480
+  const pieces = [...Array(Math.floor(recorded.length / piece)).keys()]
+    .map((i) => ({ from: i * piece, samples: recorded.subarray(i * piece, (i + 1) * piece) }))
+    .filter(({ samples }) => rms(samples) > 0.005 && !hasNothing(samples))
+  const sure = surePlace(recorded, said)
+  const off = [...Array(201).keys()].flatMap((blocks) => [blocks * piece, -blocks * piece])
+  const found = (ones: typeof pieces) => {
+    let { offset } = sure
+    return ones.filter(({ from, samples }) => {
+      const move = off.find((by) => likeness(samples, said, from + offset + by) > 0.995)
+      offset += move ?? 0
+      return move !== undefined
+    }).length
+  }
+  const [before, after] = [
+    pieces.filter(({ from }) => from < sure.from),
+    pieces.filter(({ from }) => from >= sure.from),
+  ]
+  return (found(before.slice().reverse()) + found(after)) / pieces.length
+}
+
+/** Where a recording can be told best: a place of it, and how far off it that was said. */
+function surePlace(recorded: Float32Array, said: Float32Array): { from: number; offset: number } {
+  const places = [...Array(Math.floor(recorded.length / LANDMARK)).keys()].map((i) => {
+    const { at, alike } = locate(recorded.subarray(i * LANDMARK, (i + 1) * LANDMARK), said)
+    return { from: i * LANDMARK, offset: at - i * LANDMARK, alike }
+  })
+  return places.reduce((best, place) => (place.alike > best.alike ? place : best))
+}
+
+const hasNothing = (samples: Float32Array): boolean => {
+  let zeros = 0
+  return samples.some((value) => (zeros = value === 0 ? zeros + 1 : 0) === 32)
+}
+
 /** Between samples that stand at the same place; infinite where one sound is longer. */
 export function largestDifference(a: Float32Array, b: Float32Array): number {
   if (a.length !== b.length) return Infinity
