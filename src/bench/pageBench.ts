@@ -24,6 +24,7 @@ export async function measurePage(): Promise<void> {
   const all = edits.flatMap(([, times]) => times)
   tellTimes('edit to changed screen, all', all)
   await scrolling(page)
+  await clearanceToSound(page)
   await memory(page)
   await browser.close()
   await fetch(`${url}/api/lessons/${id}`, { method: 'DELETE' })
@@ -147,6 +148,42 @@ async function scrolling(page: Page): Promise<void> {
     return { frames: frames / 5, longest }
   })
   console.log(`scrolling: ${frames.toFixed(0)} frames a second, longest task ${longest.toFixed(0)} ms`)
+}
+
+/** From a key on the slider of the clearance, while the lesson plays, to the first sample that is played as it is now. */
+async function clearanceToSound(page: Page): Promise<void> {
+  await page.evaluate(() => {
+    document.querySelector('[data-testid=score]')!.scrollTop = 0
+    const music = [...document.querySelectorAll<HTMLElement>('.ant-segmented-item')].find(
+      ({ textContent }) => textContent === 'Music',
+    )!
+    music.click()
+  })
+  await (await page.waitForSelector('[aria-label="Play"]'))!.click()
+  const slider = (await page.waitForSelector('[role=slider][aria-label="Clearance under the voice"]'))!
+  await page.evaluate(() => {
+    const { node } = (window as unknown as { yarnStepOutput: { node: AudioWorkletNode } }).yarnStepOutput
+    const heard = { stream: 0, pressed: 0, times: [] as number[] }
+    node.port.addEventListener('message', ({ data }: MessageEvent<{ stream: number }>) => {
+      if (data.stream !== heard.stream && heard.pressed) heard.times.push(performance.now() - heard.pressed)
+      if (data.stream !== heard.stream) heard.pressed = 0
+      heard.stream = data.stream
+    })
+    addEventListener('keydown', () => (heard.pressed = performance.now()), true)
+    Object.assign(window, { heardTimes: heard.times })
+  })
+  await rest(3000)
+  await slider.focus()
+  for (let i = 0; i < 20; i++) {
+    await page.keyboard.press(i % 2 ? 'ArrowLeft' : 'ArrowRight')
+    await rest(1500)
+  }
+  const times = await page.evaluate(() => (window as unknown as { heardTimes: number[] }).heardTimes)
+  await (await page.waitForSelector('[aria-label="Pause"]'))!.click()
+  console.log(
+    `clearance changed while playing, to the sound: median ${median(times).toFixed(0)} ms, ` +
+      `95 % within ${percentile(times, 0.95).toFixed(0)} ms (${times.length} changes)`,
+  )
 }
 
 /** What 500 edits leave behind, once it has been swept. */
