@@ -35,3 +35,19 @@ test('a lesson that is not played draws nothing', async () => {
   // Each frame in which a text or a place is written counts one: a hundred and more.
   expect((await layouts()) - before).toBeLessThan(10)
 })
+
+test('no page tries what it is forbidden: text is never made into code', async () => {
+  const { page } = session
+  await page.evaluateOnNewDocument(() => {
+    const tried: string[] = []
+    Object.assign(globalThis, { tried })
+    document.addEventListener('securitypolicyviolation', (event) =>
+      tried.push(`${event.blockedURI} ${event.sourceFile}`),
+    )
+  })
+  for (const path of ['/', '/lessons/crossing-the-bar']) {
+    await page.goto(new URL(path, page.url()).href)
+    await waitForRest(page)
+    expect(await page.evaluate(() => (globalThis as unknown as { tried: string[] }).tried)).toEqual([])
+  }
+})
