@@ -7,7 +7,16 @@ import type { Layer } from '@/core/lesson/layers'
 import { layoutLesson } from '@/core/lesson/layout'
 import { runProgram } from '@/media/process'
 import { headless, scratch, until } from './support/application'
-import { chooseOption, chooseSegment, clickOn, savedLesson, waitForSheet, waitForWords } from './support/browser'
+import {
+  chooseOption,
+  chooseSegment,
+  clickOn,
+  middleOf,
+  penDrag,
+  savedLesson,
+  waitForSheet,
+  waitForWords,
+} from './support/browser'
 import { sharedSession } from './support/session'
 
 /** Words and pointers over a picture: put there, placed by mouse and by keys, and the same in the page and in the file. */
@@ -73,6 +82,30 @@ test('what is picked is moved and made larger by keys, and dragged with the mous
   expect(area.x).toBeCloseTo(moved.x - 0.11, 1)
   expect(area.y).toBeCloseTo(moved.y + 0.17, 1)
   expect([area.width, area.height]).toEqual([moved.width, moved.height])
+})
+
+test('a pen moves what is picked, makes it larger by a corner, and hangs its tab on another word', async () => {
+  const before = (await layers())[0]!
+  const frame = (await (await page.$('[data-testid=easel]'))!.boundingBox())!
+  await penDrag(page, middleOf(await (await box())!.boundingBox()), { x: 0.1 * frame.width, y: -0.1 * frame.height })
+  await until(async () => (await layers())[0]!.area.x > before.area.x + 0.06, 15)
+  const moved = (await layers())[0]!.area
+  expect([moved.x - before.area.x, moved.y - before.area.y]).toEqual([expect.closeTo(0.1, 1), expect.closeTo(-0.1, 1)])
+
+  const corner = await page.waitForSelector('[data-testid=easel] [role=group] [data-corner="lower right"]')
+  await penDrag(page, middleOf(await corner!.boundingBox()), { x: 0.08 * frame.width, y: 0.08 * frame.height })
+  await until(async () => (await layers())[0]!.area.width > moved.width + 0.04, 15)
+  const larger = (await layers())[0]!.area
+  expect([larger.x, larger.y]).toEqual([expect.closeTo(moved.x), expect.closeTo(moved.y)])
+
+  const startOf = async () => layoutLesson(await lesson()).layers.find(({ layer }) => layer.id === before.id)!.start
+  const start = await startOf()
+  const from = middleOf(await (await page.$(`[data-thing="${before.id}"]`))!.boundingBox())
+  const word = middleOf(await (await page.$('[role=row][aria-label^="Step 2,"] [data-word="7"]'))!.boundingBox())
+  await penDrag(page, from, { x: word.x - from.x, y: word.y - from.y })
+  await until(async () => (await startOf()) > start + 0.3, 15)
+  for (let i = 0; i < 3; i++) await clickOn(page, 'Undo')
+  await until(async () => JSON.stringify((await layers())[0]) === JSON.stringify(before), 15)
 })
 
 test('several things lie over one picture, each with its tab', async () => {

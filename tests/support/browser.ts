@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Browser, ElementHandle, HTTPRequest, JSHandle, Page } from 'puppeteer-core'
+import type { BoundingBox, Browser, ElementHandle, HTTPRequest, JSHandle, Page, Point } from 'puppeteer-core'
 import type { Lesson, LessonDocument } from '@/core/lesson/document'
 import { documentOf, tell } from '@/core/lesson/telling'
 import { HOUSE_RATE } from '@/core/units'
@@ -310,4 +310,28 @@ export async function capturedSound(page: Page): Promise<Float32Array[]> {
     const bytes = Uint8Array.from(Buffer.from(url.slice(url.indexOf(',') + 1), 'base64'))
     return new Float32Array(bytes.buffer)
   })
+}
+
+export const middleOf = (box: BoundingBox | null): Point => ({
+  x: box!.x + box!.width / 2,
+  y: box!.y + box!.height / 2,
+})
+
+/** Puts a pen down, draws it along and lifts it, as the system tells a browser of a pen. */
+export async function penDrag(page: Page, from: Point, by: Point): Promise<void> {
+  const session = await page.createCDPSession()
+  const pen = (type: 'mouseMoved' | 'mousePressed' | 'mouseReleased', share: number, isDown: boolean) =>
+    session.send('Input.dispatchMouseEvent', {
+      type,
+      x: from.x + share * by.x,
+      y: from.y + share * by.y,
+      pointerType: 'pen',
+      ...(isDown && { force: 0.5 }),
+      ...(type === 'mouseMoved' ? { button: 'none', buttons: isDown ? 1 : 0 } : { button: 'left', clickCount: 1 }),
+    })
+  await pen('mouseMoved', 0, false)
+  await pen('mousePressed', 0, true)
+  for (let step = 1; step <= 8; step++) await pen('mouseMoved', step / 8, true)
+  await pen('mouseReleased', 1, false)
+  await session.detach()
 }

@@ -1,3 +1,4 @@
+import isEqual from 'fast-deep-equal'
 import type { Lesson } from './document'
 import { applyEdit, type Edit } from './edits'
 import type { LengthOf } from './withinFiles'
@@ -20,12 +21,17 @@ interface Change {
 
 export const openHistory = (lesson: Lesson): History => ({ lesson, past: [], future: [] })
 
-/** Throws a UserError, and changes nothing, where the edit makes no sense. */
+/** Throws a UserError, and changes nothing, where the edit makes no sense. What sets a thing to what it is is nothing to undo. */
 export function doEdit(history: History, edit: Edit, lengthOf?: LengthOf): History {
   const lesson = applyEdit(history.lesson, edit, lengthOf)
-  if (lesson === history.lesson) return history
-  return { lesson, past: [...history.past, { name: edit.name, lesson: history.lesson }], future: [] }
+  return isEqual(lesson, history.lesson) ? history : changed(history, edit.name, lesson)
 }
+
+const changed = ({ lesson: before, past }: History, name: Edit['name'], lesson: Lesson): History => ({
+  lesson,
+  past: [...past, { name, lesson: before }],
+  future: [],
+})
 
 /** Several edits as one change. */
 export function doEdits(history: History, edits: readonly Edit[], lengthOf?: LengthOf): History {
@@ -77,8 +83,9 @@ export type ContinuedEdit = Extract<
  * being typed, is one change, however many values it passes.
  */
 export function continueEdit(history: History, edit: ContinuedEdit, first: boolean): History {
-  const next = doEdit(history, edit)
-  if (first || next === history || history.future.length > 0) return next
+  // The first one is a change whatever it sets: the next must not become part of the change before.
+  const next = changed(history, edit.name, applyEdit(history.lesson, edit))
+  if (first || history.future.length > 0) return next
   return history.past.at(-1)?.name === edit.name ? { ...next, past: history.past } : next
 }
 

@@ -89,7 +89,7 @@ export function Placing() {
         {...drags}
       >
         {HANDLES.map((handle) => (
-          <i key={handle} className={styles.handle} data-corner={handle} onPointerDown={begin(handle)} {...drags} />
+          <i key={handle} className={styles.handle} data-corner={handle} onPointerDown={begin(handle)} />
         ))}
       </div>
     </>
