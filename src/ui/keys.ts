@@ -86,14 +86,14 @@ export function isTaken(target: EventTarget | null, chord: string): boolean {
 }
 
 /** Does what a key stands for, unless it is somebody else's: of a field, a menu, an input method. */
-export function useKeys(actions: Readonly<Record<string, () => void>>): void {
+export function useKeys(actions: Readonly<Record<string, (event: KeyboardEvent) => void>>): void {
   const onKeyDown = useEffectEvent((event: KeyboardEvent) => {
     if (event.isComposing || event.defaultPrevented) return
     const chord = chordOf(event)
     const action = Object.hasOwn(actions, chord) ? actions[chord] : undefined
     if (!action || isTaken(event.target, chord)) return
     event.preventDefault()
-    action()
+    action(event)
   })
   useEffect(() => {
     const listen = (event: KeyboardEvent) => onKeyDown(event)

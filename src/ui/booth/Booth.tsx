@@ -47,7 +47,7 @@ export function Booth() {
   const index = span?.index ?? 0
   useKeys({
     r: toggle,
-    space: () => isRecording && booth.mode !== 'step' && booth.next(),
+    space: ({ timeStamp }) => isRecording && booth.mode !== 'step' && booth.next(timeStamp / 1000),
     down: () => choose(index + 1),
     up: () => choose(index - 1),
   })

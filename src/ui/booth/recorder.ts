@@ -15,8 +15,8 @@ export interface VoiceRecording {
   id: string
   /** Length so far. */
   time(): Seconds
-  /** From now on another step is spoken to. */
-  mark(step: string): void
+  /** Since this page time another step is spoken to. */
+  mark(step: string, since: Seconds): void
   details(): RecordingDetails
   progress: PieceKeeper['progress']
   trouble: PieceKeeper['trouble']
@@ -54,8 +54,8 @@ export async function recordVoice(
   return {
     id,
     time: taken.time,
-    mark(step) {
-      details = { ...details, marks: [...details.marks, { step, at: taken.placeNow() }] }
+    mark(step, since) {
+      details = { ...details, marks: [...details.marks, { step, at: taken.placeAt(since) }] }
       void keeper.describe(details)
     },
     details: () => details,

@@ -36,7 +36,10 @@ test('what was heard before is not taken, and what comes late is', async () => {
   for (let block = 0; block < 10; block++) give(block)
   expect(taken.samples[0]).toBe(50)
   expect(taken.time()).toBeCloseTo(0.5, 9)
-  expect(taken.placeNow()).toBeCloseTo(1, 9)
+  expect(taken.placeAt(1.5)).toBeCloseTo(1, 9)
+  // A key that was pressed a while ago: to a busy page it comes late, too.
+  expect(taken.placeAt(0.8)).toBeCloseTo(0.3, 9)
+  expect(taken.placeAt(1.2)).toBeCloseTo(0.7, 9)
   let isOver = false
   const end = taken.end().then(() => (isOver = true))
   await jest.advanceTimersByTimeAsync(600)

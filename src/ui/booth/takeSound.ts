@@ -11,8 +11,8 @@ const SILENT: Seconds = 1
 export interface TakenSound {
   /** Length so far. */
   time(): Seconds
-  /** Where in what is taken stands what is heard now. */
-  placeNow(): Seconds
+  /** Where in what is taken stands what is, or was, heard at a page time. */
+  placeAt(heard: Seconds): Seconds
   /** Of what was heard, what never came. */
   missing(): Seconds
   /** Waits for what was heard until now, and takes no more. */
@@ -39,7 +39,7 @@ export function takeSound({ rate, listen }: TrackSound, tell: (samples: Float32A
   })
   return {
     time,
-    placeNow: () => time() + Math.max(0, pageTime() - last),
+    placeAt: (heard) => Math.max(0, time() + heard - last),
     missing: () => missing,
     async end() {
       until = came = pageTime()

@@ -52,8 +52,8 @@ export interface Booth {
   measureRoom(): Promise<void>
   /** Counts in and begins; false where nothing is recorded. */
   start(step: string, punch: RecordingDetails['punch']): Promise<boolean>
-  /** The next step is spoken to from now on. */
-  next(): void
+  /** The next step is spoken to since this page time. */
+  next(since: Seconds): void
   stop(): Promise<void>
 }
 
@@ -194,13 +194,13 @@ export function useBooth(): Booth {
     if (span) void player.play(span.start)
   }
 
-  function next(): void {
+  function next(since: Seconds): void {
     if (!recording.current) return
     const { history, select } = store.getState()
     const spokenTo = recording.current.details().marks.at(-1)!.step
     const following = history.lesson.steps[history.lesson.steps.findIndex(({ id }) => id === spokenTo) + 1]
     if (!following) return
-    recording.current.mark(following.id)
+    recording.current.mark(following.id, since)
     select([following.id], { step: following.id, word: 0 })
   }
 
