@@ -604,6 +604,7 @@ export const de: Translation = {
     voiceLufs: 'Stimme, LUFS',
     clearanceLu: 'Abstand, LU',
     voiceLine: 'Stimme',
+    clearanceLine: 'Abstand',
     setLoudness: 'Eingestellt: Lautheit',
     setClearance: 'Eingestellt: Abstand',
     setSwell: 'Eingestellt: wo niemand spricht',
@@ -2048,8 +2049,10 @@ export const de: Translation = {
       'Womit jede Lektion jetzt endet, kommt davor. Neue Lektionen folgen. Es lässt sich in jeder Lektion rückgängig machen.',
     insteadOfThat:
       'Es tritt an die Stelle dessen, was sie jetzt teilen; eine Lektion, die das geändert hat, behält ihres. Neue Lektionen folgen. Es lässt sich in jeder Lektion rückgängig machen.',
-    noLongerBegin: 'Nicht mehr jede Lektion von {title} mit diesen Schritten beginnen?',
-    noLongerEnd: 'Nicht mehr jede Lektion von {title} mit diesen Schritten enden lassen?',
+    noLongerBegin:
+      'Nicht mehr jede Lektion von {title} mit {count, plural, one {diesem Schritt} other {diesen Schritten}} beginnen?',
+    noLongerEnd:
+      'Nicht mehr jede Lektion von {title} mit {count, plural, one {diesem Schritt} other {diesen Schritten}} enden lassen?',
     othersChanged: '{count, plural, one {# andere Lektion} other {# andere Lektionen}} geändert.',
     differs: 'Anders als im Kurs: {what}.',
   },

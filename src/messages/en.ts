@@ -590,6 +590,7 @@ export const en = {
     voiceLufs: 'voice, LUFS',
     clearanceLu: 'clearance, LU',
     voiceLine: 'voice',
+    clearanceLine: 'clearance',
     setLoudness: 'Set: loudness',
     setClearance: 'Set: clearance',
     setSwell: 'Set: where nobody speaks',
@@ -1996,8 +1997,8 @@ export const en = {
       'What each lesson ends with now comes before that. New lessons follow. It can be undone in each lesson.',
     insteadOfThat:
       'It takes the place of what they share now; a lesson that has changed that keeps its own. New lessons follow. It can be undone in each lesson.',
-    noLongerBegin: 'No longer begin every lesson of {title} with these steps?',
-    noLongerEnd: 'No longer end every lesson of {title} with these steps?',
+    noLongerBegin: 'No longer begin every lesson of {title} with {count, plural, one {this step} other {these steps}}?',
+    noLongerEnd: 'No longer end every lesson of {title} with {count, plural, one {this step} other {these steps}}?',
     othersChanged: '{count, plural, one {# other lesson} other {# other lessons}} changed.',
     differs: 'Differs from the course: {what}.',
   },

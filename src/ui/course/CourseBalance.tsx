@@ -59,7 +59,7 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
             </p>
           )}
           {failed && <p role="alert">{failed}</p>}
-          <Table<LessonBalance>
+          <Table<Row>
             size="small"
             rowKey="id"
             loading={isLoading}
@@ -72,16 +72,21 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
               },
               {
                 title: say('course.voice'),
-                render: (_, { voice }) => (voice === null ? say('course.noVoice') : `${signed(voice)} LUFS`),
+                render: (_, { voice, unknown }) =>
+                  unknown ?? (voice === null ? say('course.noVoice') : `${signed(voice)} LUFS`),
               },
               {
                 title: say('course.clearance'),
-                render: (_, { clearance }) => (clearance === null ? say('course.noMusic') : `${decimal(clearance)} LU`),
+                render: (_, { clearance, unknown }) =>
+                  unknown ?? (clearance === null ? say('course.noMusic') : `${decimal(clearance)} LU`),
               },
-              { title: say('course.held'), render: (_, { within }) => (within === null ? '–' : percent(within)) },
+              {
+                title: say('course.held'),
+                render: (_, { within, unknown }) => unknown ?? (within === null ? '–' : percent(within)),
+              },
               {
                 title: say('course.loudnessRange'),
-                render: (_, { range }) => (range === null ? '–' : `${decimal(range)} LU`),
+                render: (_, { range, unknown }) => unknown ?? (range === null ? '–' : `${decimal(range)} LU`),
               },
               ...COURSE_TARGETS.map((target) => ({
                 title: say(SET[target]),
@@ -131,11 +136,16 @@ function useBalances(lessons: readonly CourseLesson[] = []) {
     })),
   })
   return {
-    lessons: lessons.map((lesson, i): LessonBalance => results[i]?.data ?? { ...UNKNOWN, ...lesson }),
+    lessons: lessons.map(
+      (lesson, i): Row => results[i]?.data ?? { ...UNKNOWN, ...lesson, unknown: results[i]?.isPending ? '…' : '–' },
+    ),
     left: results.filter(({ isPending }) => isPending).length,
     failed: results.find(({ error }) => error)?.error?.message ?? null,
   }
 }
+
+/** `unknown`: what stands where nothing is known, or not yet. */
+type Row = LessonBalance & { unknown?: string }
 
 const UNKNOWN = { voice: null, clearance: null, within: null, range: null }
 
@@ -193,7 +203,7 @@ function Chart({ lessons, targets }: { lessons: readonly LessonBalance[]; target
           targets.loudness,
         ),
         line(
-          'clearance',
+          say('course.clearanceLine'),
           ink.bed,
           lessons.map(({ clearance }) => clearance),
           1,

@@ -78,7 +78,7 @@ function OneEnd({ end, shared, path }: { end: End; shared: SharedSteps | null; p
       asked.destroy()
     }
     const asked = modal.confirm({
-      title: say(words.askToStop, { title: course.title }),
+      title: say(words.askToStop, { title: course.title, count: shared?.steps.length ?? 0 }),
       content: say('video.theyGoFromEach'),
       okText: say('video.takeThemOut'),
       onOk: () => mutate({ steps: null, isLeft: false }),
