@@ -65,6 +65,26 @@ test('a lesson that begins and ends as its course does, and is as before when th
   expect({ ...without, shelf: [] }).toEqual({ ...other, shelf: [] })
 })
 
+test('where music goes on into a lesson of its own, it stays there when the steps go, and is joined when they change', () => {
+  for (const begins of [{ kind: 'step', step: 'ws0' } as const, { kind: 'mark', mark: 'word' } as const])
+    for (const last of ['ws2', null]) {
+      const long = { ...newBed('long', SONG, 'ws0'), begins, last }
+      const lesson = { ...welcoming(), bedCues: [long] }
+      const shared = stepsAtEnd(lesson, 'first', 1)
+      const without = withoutShared(lesson, shared)
+      assertStorable(without)
+      expect(without.bedCues).toEqual([{ ...long, begins: { kind: 'step', step: 'ws1' } }])
+      const renamed = { ...shared, steps: shared.steps.map((step) => ({ ...step, title: 'Good morning' })) }
+      const followed = followShared(lesson, 'first', shared, renamed)
+      assertStorable(followed)
+      expect(followed.bedCues).toEqual([long])
+      expect(hasShared(followed, 'first', renamed)).toBe(true)
+    }
+  // At the end nothing comes after it.
+  const ending = { ...welcoming(), bedCues: [{ ...newBed('long', SONG, 'ws2'), last: null }] }
+  expect(withoutShared(ending, stepsAtEnd(ending, 'last', 1)).bedCues).toEqual([])
+})
+
 test('when the course changes them, lessons follow that had them as they were; others keep their own', () => {
   const begun = withShared(other, 'first', welcome)
   const renamed = { ...welcome, steps: welcome.steps.map((step) => ({ ...step, title: 'Good morning' })) }

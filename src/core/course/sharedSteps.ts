@@ -65,8 +65,18 @@ export function withShared(lesson: Lesson, end: End, shared: SharedSteps): Lesso
   const { steps, takes, marks, shelf, bedCues, sounds } = shared
   const before = end === 'first' ? (without.steps[0]?.id ?? null) : null
   let next = applyEdit(without, { name: 'pasteSteps', before, steps, takes, marks, shelf })
-  for (const cue of bedCues) next = applyEdit(next, { name: 'addBed', cue })
+  for (const cue of bedCues) next = withBed(next, cue)
   return sounds.length > 0 ? applyEdit(next, { name: 'addSounds', sounds }) : next
+}
+
+/** Music that went on into this lesson does so again. */
+function withBed(lesson: Lesson, cue: BedCue): Lesson {
+  const rest = lesson.bedCues.find(({ id }) => id === cue.id)
+  if (!rest) return applyEdit(lesson, { name: 'addBed', cue })
+  return applyEdit(applyEdit(lesson, { name: 'removeBed', cue: rest.id }), {
+    name: 'addBed',
+    cue: { ...cue, last: rest.last },
+  })
 }
 
 /** A lesson that begins and ends as those of its course do. */
@@ -75,7 +85,7 @@ export function withEnds(lesson: Lesson, { first, last }: CourseEnds): Lesson {
   return last ? withShared(begun, 'last', last) : begun
 }
 
-/** A lesson without these steps; the very same one where it has none of them. */
+/** A lesson without these steps; the very same one where it has none of them. Music that goes on after them stays. */
 export function withoutShared(lesson: Lesson, shared: SharedSteps): Lesson {
   const ids = shared.steps.map(({ id }) => id).filter((id) => lesson.steps.some((step) => step.id === id))
   if (ids.length === 0) return lesson
@@ -84,11 +94,25 @@ export function withoutShared(lesson: Lesson, shared: SharedSteps): Lesson {
   const bare = {
     ...lesson,
     takes: others(lesson.takes, shared.takes),
-    bedCues: others(lesson.bedCues, shared.bedCues),
+    bedCues: bedsAfter(lesson, shared),
     sounds: others(lesson.sounds, shared.sounds),
   }
   const left = applyEdit(bare, { name: 'deleteSteps', steps: ids })
   return { ...left, marks: others(left.marks, shared.marks) }
+}
+
+/** The music of a lesson without what plays under shared steps only; what began at a word of theirs begins after them. */
+function bedsAfter({ steps, bedCues }: Lesson, shared: SharedSteps): BedCue[] {
+  const isIn = (list: readonly { id: string }[], wanted: string) => list.some(({ id }) => id === wanted)
+  const after = steps.slice(steps.findLastIndex(({ id }) => isIn(shared.steps, id)) + 1)
+  const goesOn = ({ last }: BedCue) => (last === null ? after.length > 0 : isIn(after, last))
+  const isFree = !bedCues.some(({ begins }) => begins.kind === 'step' && begins.step === after[0]?.id)
+  return bedCues.flatMap((cue): BedCue[] => {
+    if (!isIn(shared.bedCues, cue.id)) return [cue]
+    if (!goesOn(cue)) return []
+    if (cue.begins.kind === 'step') return [cue]
+    return isFree ? [{ ...cue, begins: { kind: 'step', step: after[0]!.id } }] : []
+  })
 }
 
 /**
