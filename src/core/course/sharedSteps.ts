@@ -14,8 +14,10 @@ import {
 import { applyEdit } from '@/core/lesson/edits'
 import { LIMITS } from '@/core/lesson/limits'
 import { emptyLesson } from '@/core/lesson/newParts'
+import { layoutLesson } from '@/core/lesson/layout'
 import { partOfLesson } from '@/core/lesson/partOfLesson'
 import { mediaOf } from '@/core/lesson/usedMedia'
+import type { Seconds } from '@/core/units'
 
 /**
  * Steps that every lesson of a course begins or ends with, with all that belongs to them. Each lesson keeps them in its own
@@ -44,7 +46,8 @@ export function stepsAtEnd(lesson: Lesson, end: End, count: number): SharedSteps
   const steps = end === 'first' ? lesson.steps.slice(0, count) : lesson.steps.slice(-count)
   const part = partOfLesson(lesson, new Set(steps.map(({ id }) => id)))
   // Music that goes on into this lesson ends with the steps in others.
-  const isWithin = ({ last }: BedCue) => steps.some(({ id }) => id === last)
+  const goOn = bedsBeyond(lesson, steps)
+  const isWithin = (cue: BedCue) => !goOn.has(cue.id) && steps.some(({ id }) => id === cue.last)
   const bedCues = part.bedCues.map((cue) => (isWithin(cue) ? cue : { ...cue, last: steps.at(-1)!.id }))
   return { ...part, bedCues }
 }
@@ -102,18 +105,28 @@ export function withoutShared(lesson: Lesson, shared: SharedSteps): Lesson {
 }
 
 /** The music of a lesson without what plays under shared steps only; what began at a word of theirs begins after them. */
-function bedsAfter({ steps, bedCues }: Lesson, shared: SharedSteps): BedCue[] {
-  const isIn = (list: readonly { id: string }[], wanted: string) => list.some(({ id }) => id === wanted)
-  const after = steps.slice(steps.findLastIndex(({ id }) => isIn(shared.steps, id)) + 1)
-  const goesOn = ({ last }: BedCue) => (last === null ? after.length > 0 : isIn(after, last))
-  const isFree = !bedCues.some(({ begins }) => begins.kind === 'step' && begins.step === after[0]?.id)
-  return bedCues.flatMap((cue): BedCue[] => {
-    if (!isIn(shared.bedCues, cue.id)) return [cue]
-    if (!goesOn(cue)) return []
-    if (cue.begins.kind === 'step') return [cue]
-    return isFree ? [{ ...cue, begins: { kind: 'step', step: after[0]!.id } }] : []
+function bedsAfter(lesson: Lesson, shared: SharedSteps): BedCue[] {
+  const isShared = ({ id }: { id: string }) => shared.steps.some((one) => one.id === id)
+  const next = lesson.steps[lesson.steps.findLastIndex(isShared) + 1]
+  const goOn = bedsBeyond(lesson, shared.steps)
+  return lesson.bedCues.flatMap((cue): BedCue[] => {
+    if (!shared.bedCues.some(({ id }) => id === cue.id)) return [cue]
+    if (!next || !goOn.has(cue.id)) return []
+    return [cue.begins.kind === 'step' ? cue : { ...cue, begins: { kind: 'step', step: next.id } }]
   })
 }
+
+/** Pieces of music that are still heard after these steps, by their ids. */
+function bedsBeyond(lesson: Lesson, steps: readonly { id: string }[]): Set<string> {
+  const timeline = layoutLesson(lesson)
+  const end = Math.max(
+    ...timeline.steps.filter(({ step }) => steps.some(({ id }) => id === step.id)).map((one) => one.end),
+  )
+  return new Set(timeline.beds.filter((bed) => bed.end > end + HEARD).map(({ cue }) => cue.id))
+}
+
+/** What is shorter is no music. */
+const HEARD: Seconds = 0.05
 
 /**
  * A lesson whose course was changed: where it began as the course had it, it begins as the course has it now. The very same

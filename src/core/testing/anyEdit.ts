@@ -59,7 +59,7 @@ export function fullLesson(): Lesson {
 }
 
 /** By chance: which kind of edit, and where. */
-interface Pick {
+export interface Pick {
   kind: number
   a: number
   b: number
