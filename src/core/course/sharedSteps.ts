@@ -9,12 +9,14 @@ import {
   takeSchema,
   type BedCue,
   type Lesson,
+  type Mark,
   type MediaHash,
 } from '@/core/lesson/document'
 import { applyEdit } from '@/core/lesson/edits'
 import { LIMITS } from '@/core/lesson/limits'
 import { emptyLesson } from '@/core/lesson/newParts'
 import { layoutLesson } from '@/core/lesson/layout'
+import { marksInUse } from '@/core/lesson/marks'
 import { partOfLesson } from '@/core/lesson/partOfLesson'
 import { mediaOf } from '@/core/lesson/usedMedia'
 import type { Seconds } from '@/core/units'
@@ -64,13 +66,17 @@ export function hasShared(lesson: Lesson, end: End, shared: SharedSteps): boolea
 
 /** A lesson that begins or ends with these steps; in place of what it has of them now. */
 export function withShared(lesson: Lesson, end: End, shared: SharedSteps): Lesson {
-  const without = withoutShared(lesson, shared)
   const { steps, takes, marks, shelf, bedCues, sounds } = shared
+  const rest = withoutShared(lesson, shared)
+  const without = { ...rest, marks: others(rest.marks, marks) }
   const before = end === 'first' ? (without.steps[0]?.id ?? null) : null
   let next = applyEdit(without, { name: 'pasteSteps', before, steps, takes, marks, shelf })
   for (const cue of bedCues) next = withBed(next, cue)
   return sounds.length > 0 ? applyEdit(next, { name: 'addSounds', sounds }) : next
 }
+
+const others = <T extends { id: string }>(list: readonly T[], gone: readonly { id: string }[]): T[] =>
+  list.filter(({ id }) => !gone.some((one) => one.id === id))
 
 /** Music that went on into this lesson does so again. */
 function withBed(lesson: Lesson, cue: BedCue): Lesson {
@@ -92,8 +98,6 @@ export function withEnds(lesson: Lesson, { first, last }: CourseEnds): Lesson {
 export function withoutShared(lesson: Lesson, shared: SharedSteps): Lesson {
   const ids = shared.steps.map(({ id }) => id).filter((id) => lesson.steps.some((step) => step.id === id))
   if (ids.length === 0) return lesson
-  const others = <T extends { id: string }>(list: readonly T[], gone: readonly { id: string }[]) =>
-    list.filter(({ id }) => !gone.some((one) => one.id === id))
   const bare = {
     ...lesson,
     takes: others(lesson.takes, shared.takes),
@@ -101,7 +105,10 @@ export function withoutShared(lesson: Lesson, shared: SharedSteps): Lesson {
     sounds: others(lesson.sounds, shared.sounds),
   }
   const left = applyEdit(bare, { name: 'deleteSteps', steps: ids })
-  return { ...left, marks: others(left.marks, shared.marks) }
+  // A mark of theirs may carry something in the lesson's own steps, too.
+  const inUse = marksInUse(left)
+  const isGone = ({ id }: Mark) => !inUse.has(id) && shared.marks.some((one) => one.id === id)
+  return { ...left, marks: left.marks.filter((mark) => !isGone(mark)) }
 }
 
 /** The music of a lesson without what plays under shared steps only; what began at a word of theirs begins after them. */
