@@ -1,3 +1,4 @@
+import { afterEach, beforeEach, expect, jest, test } from '@jest/globals'
 import { soundBank, TAKE } from '@/core/testing/lessons'
 import { noise } from '@/core/testing/signals'
 import type { SampleSource } from '@/core/mix/renderer'
@@ -5,9 +6,16 @@ import { mixOfTake } from '@/core/testing/mixes'
 import type { PlayReport } from './protocol'
 import { createStreamer, type StreamInput } from './stream'
 
-/** The streamer and the worklet together, by the clock: what comes out of both while the mix changes. */
+/** The streamer and the worklet together: what comes out of both while the mix changes. The clock goes on as the test tells it to. */
 
 const QUANTUM = 128
+const TICK = 2 // ms
+/** Of the real clock, which comes after all that can go on. */
+const allThatCanGoOn = setImmediate
+
+beforeEach(() => void jest.useFakeTimers())
+afterEach(() => void jest.useRealTimers())
+
 const bank = soundBank({ [TAKE]: [noise(48_000 * 8, 5).map((value) => value * 0.2)] })
 
 interface Worklet {
@@ -37,34 +45,31 @@ interface End {
 function line(): [MessagePort, MessagePort] {
   const ends: End[] = [1, 0].map((other) => ({
     onmessage: null,
-    postMessage: (data) => void setImmediate(() => ends[other]!.onmessage?.({ data })),
+    postMessage: (data) => void setTimeout(() => ends[other]!.onmessage?.({ data }), 0),
   }))
   return ends as unknown as [MessagePort, MessagePort]
 }
 
-/** Draws what is played, as fast as the clock runs, for so many milliseconds; meanwhile `act` every 60 ms. */
+/** What is played in so many milliseconds; meanwhile `act` every 30 ms. */
 async function playedFor(worklet: Worklet, lasting: number, act: () => void): Promise<Float32Array> {
-  const begun = performance.now()
   const out: Float32Array[] = []
-  let acted = 0
-  for (let now = 0; now < lasting; now = performance.now() - begun) {
+  for (let now = 0; now < lasting; now += TICK) {
+    await jest.advanceTimersByTimeAsync(TICK)
+    // What is rendered takes no time here but what its source takes.
+    await new Promise(allThatCanGoOn)
     for (; out.length * QUANTUM < now * 48;) {
       const pair = [new Float32Array(QUANTUM), new Float32Array(QUANTUM)]
       worklet.process([], [pair])
       out.push(pair[0]!)
     }
-    if (now > 600 && now - acted > 60) {
-      acted = now
-      act()
-    }
-    await new Promise((resolve) => setTimeout(resolve, 2))
+    if (now > 600 && now % 30 === 0) act()
   }
   return Float32Array.from(out.flatMap((part) => [...part]))
 }
 
 test('a mix that changes all the time on a slow machine never falls silent, and ends as the last change', async () => {
   const slowly: SampleSource = async (...asked) => {
-    await new Promise((resolve) => setTimeout(resolve, 25))
+    await new Promise((resolve) => setTimeout(resolve, 40))
     return bank.source(...asked)
   }
   let input: StreamInput = { plan: mixOfTake(0, 8), source: slowly, hearing: 'all' }
@@ -76,12 +81,12 @@ test('a mix that changes all the time on a slow machine never falls silent, and 
   streamer.play(0, null)
   let changes = 0
   const sound = await playedFor(worklet, 4500, () => {
-    if (changes === 40) return
-    input = { ...input, plan: mixOfTake(-0.25 * ++changes, 8) }
+    if (changes === 80) return
+    input = { ...input, plan: mixOfTake(-0.125 * ++changes, 8) }
     streamer.change((position) => position)
   })
   streamer.stop()
-  expect(changes).toBe(40)
+  expect(changes).toBe(80)
   const loudness = (from: number, to: number) =>
     10 * Math.log10(sound.subarray(from, to).reduce((sum, value) => sum + value * value, 0) / (to - from))
   const begun = sound.findIndex((value) => value !== 0)

@@ -128,9 +128,20 @@ async function clickWhenStill(find: () => Promise<JSHandle>, count = 1): Promise
       }
       return false
     })
-    if (isStill) return handle.click({ count })
+    if (isStill && (await clicked(handle, count))) return
   }
   throw new Error('What was to be clicked on does not come to rest.')
+}
+
+/** False where it has gone before the mouse could be over it. */
+async function clicked(handle: ElementHandle, count: number): Promise<boolean> {
+  try {
+    await handle.click({ count })
+    return true
+  } catch (error) {
+    if (/Node is detached/.test((error as Error).message)) return false
+    throw error
+  }
 }
 
 /** Puts `words` in the place of what a field holds; the caret stays in it. */
