@@ -164,6 +164,9 @@ test('the edge of what is heard and the end of a step are moved by keys', async 
 
 test('of a step that is longer than the window its beginning is shown', async () => {
   await page.setViewport({ width: 1280, height: 300 })
+  // The list hears of its new height a frame later.
+  await page.waitForFunction(() => document.querySelector('[data-testid=score]')!.clientHeight < 300)
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))))
   await page.focus('[role=grid]')
   await page.keyboard.press('End')
   let tall = 0
