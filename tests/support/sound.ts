@@ -58,11 +58,11 @@ function near(part: Float32Array, whole: Float32Array, about: number): { at: num
 }
 
 /**
- * How much of a recording is what was said, in pieces of 10 ms, where the audio thread of a busy browser puts blocks of nothing
- * between: each piece may lie up to two seconds off the line of the one before. Pieces without sound, and those with such
- * nothing in them (a microphone is never at zero for long), don't count.
+ * How many pieces of a recording can be judged, each of 10 ms, and which share of them is what was said, where the audio
+ * thread of a busy browser puts blocks of nothing between: each piece may lie up to two seconds off the line of the one
+ * before. Pieces without sound, and those with such nothing in them (a microphone is never at zero for long), don't count.
  */
-export function shareSaid(recorded: Float32Array, said: Float32Array): number {
+export function shareSaid(recorded: Float32Array, said: Float32Array): { pieces: number; share: number } {
   const piece = 480
   const pieces = [...Array(Math.floor(recorded.length / piece)).keys()]
     .map((i) => ({ from: i * piece, samples: recorded.subarray(i * piece, (i + 1) * piece) }))
@@ -81,7 +81,7 @@ export function shareSaid(recorded: Float32Array, said: Float32Array): number {
     pieces.filter(({ from }) => from < sure.from),
     pieces.filter(({ from }) => from >= sure.from),
   ]
-  return (found(before.slice().reverse()) + found(after)) / pieces.length
+  return { pieces: pieces.length, share: (found(before.slice().reverse()) + found(after)) / pieces.length }
 }
 
 /** Where a recording can be told best: a place of it, and how far off it that was said. */

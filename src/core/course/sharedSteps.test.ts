@@ -5,9 +5,8 @@ import { applyEdit } from '@/core/lesson/edits'
 import { layoutLesson } from '@/core/lesson/layout'
 import { newBed, newSound } from '@/core/lesson/newParts'
 import { assertStorable } from '@/core/lesson/storable'
-import { anyEdit, editFor, fullLesson, type Pick } from '@/core/testing/anyEdit'
+import { anyEdit, editFor, fullLesson, tried, type Pick } from '@/core/testing/anyEdit'
 import { lessonOver, markAt, SONG, TAKE } from '@/core/testing/lessons'
-import { UserError } from '@/core/userError'
 import type { Lesson, SoundCue } from '@/core/lesson/document'
 import { endsDocument, readEnds, type EndsDocument } from './endsDocument'
 import { followShared, hasShared, stepsAtEnd, withEnds, withoutShared, withShared, type End } from './sharedSteps'
@@ -127,17 +126,11 @@ test('out of any lesson they take nothing along that plays or is heard in its ow
   )
 })
 
-function editedByChance(picks: readonly Pick[]): Lesson {
-  return picks.reduce((lesson, pick, serial) => {
+const editedByChance = (picks: readonly Pick[]): Lesson =>
+  picks.reduce((lesson, pick, serial) => {
     const edit = editFor(lesson, pick, serial)
-    try {
-      return edit ? applyEdit(lesson, edit) : lesson
-    } catch (error) {
-      if (error instanceof UserError) return lesson
-      throw error
-    }
+    return (edit && tried(lesson, edit)) ?? lesson
   }, fullLesson())
-}
 
 /** By step: the music that plays in it, and the sounds that begin in it. */
 function heardInSteps(lesson: Lesson): [string, string[]][] {

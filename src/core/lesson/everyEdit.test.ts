@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { seededRandom } from '@/core/random'
-import { anyEdit, EDIT_NAMES, editFor, fullLesson } from '@/core/testing/anyEdit'
+import { anyEdit, EDIT_NAMES, editFor, fullLesson, tried } from '@/core/testing/anyEdit'
 import { documentSchema, type Lesson } from './document'
-import { applyEdit, type Edit } from './edits'
+import type { Edit } from './edits'
 import { doEdit, openHistory, redo, undo } from './history'
 import { layoutLesson, stepLength } from './layout'
 import { documentOf, tell } from './telling'
@@ -55,16 +55,6 @@ test('every kind of edit that is tried here can really be done', () => {
   }
   expect(EDIT_NAMES.filter((name) => !done.has(name))).toEqual([])
 })
-
-/** Null where the edit makes no sense for the lesson. */
-function tried(lesson: Lesson, edit: Edit): Lesson | null {
-  try {
-    return applyEdit(lesson, edit)
-  } catch (error) {
-    if ((error as Error).name !== 'UserError') throw error
-    return null
-  }
-}
 
 /** Whether a step gives time to the one before it, or takes some of the next one's. */
 const borrows = ({ steps }: Lesson, index: number) =>

@@ -3,7 +3,7 @@ import { USUAL_CLEAN_UP } from '@/core/narration/cleanUp/settings'
 import { DEFAULT_READING } from '@/core/narration/speechVoice'
 import type { Anchor, Lesson, Mark, Passage, Picture, SoundCue, Step } from '@/core/lesson/document'
 import { emptyLesson, newBed, newRecording, newStep, newStill } from '@/core/lesson/newParts'
-import type { Edit } from '@/core/lesson/edits'
+import { applyEdit, type Edit } from '@/core/lesson/edits'
 import { FRAME_LINES, FRAME_RATES, FRAME_SHAPES } from '@/core/lesson/framing'
 import { newLayer } from '@/core/lesson/layers'
 import { newTake } from '@/core/lesson/takes'
@@ -360,4 +360,14 @@ export function editFor(lesson: Lesson, pick: Pick, serial: number): Edit | null
   if (!step || !other) return { name: 'addSteps', before: null, steps: [newStep(id, 'New', page(1))] }
   const passage = step.passages[pick.b % Math.max(1, step.passages.length)]
   return MAKERS[EDIT_NAMES[pick.kind]!]({ lesson, step, other, passage, id, pick })
+}
+
+/** Null where the edit makes no sense for the lesson. */
+export function tried(lesson: Lesson, edit: Edit): Lesson | null {
+  try {
+    return applyEdit(lesson, edit)
+  } catch (error) {
+    if ((error as Error).name !== 'UserError') throw error
+    return null
+  }
 }
