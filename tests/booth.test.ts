@@ -12,6 +12,7 @@ import {
   chooseSegment,
   clickOn,
   fakeMicrophone,
+  holdBack,
   newProfile,
   openBrowser,
   openPage,
@@ -476,8 +477,14 @@ describe('takes', () => {
     const two = await readingBy('espeak-ng:en-gb', step, 'two')
     await bringIn(one.file)
     await page.waitForSelector('[data-take="Take 2"]')
+    const release = await holdBack(page, '/analysis.bin')
     await bringIn(two.file)
     await page.waitForSelector('[data-take="Take 3"]')
+    const before = await topOf('Choose parts…')
+    await release()
+    await page.waitForSelector('[data-take="Take 3"] canvas')
+    // What one is about to click on stays where it is when the wave comes.
+    expect(await topOf('Choose parts…')).toBe(before)
     await clickOn(page, 'Choose parts…')
     await page.waitForSelector('table', { timeout: 90_000 })
     const rows = await page.$$('tbody tr')
@@ -502,6 +509,13 @@ describe('takes', () => {
     expect(locate(spokenIn(now.leadIn, a!), files[0]!).alike).toBeGreaterThan(0.99)
     expect(locate(spokenIn(now.leadIn + a!, b!), files[1]!).alike).toBeGreaterThan(0.99)
 
+    function topOf(button: string) {
+      return page.$$eval(
+        'button',
+        (all, wanted) => all.find((one) => one.textContent === wanted)!.getBoundingClientRect().top,
+        button,
+      )
+    }
     async function choosePart(row: number, take: string) {
       const radio = await page.waitForSelector(`tbody tr:nth-child(${row + 1}) input[aria-label$="from ${take}"]`)
       await radio!.click()

@@ -2,7 +2,7 @@
 export default {
   rootDir: '..',
   testMatch: ['<rootDir>/tests/**/*.test.ts'],
-  testEnvironment: 'node',
+  testEnvironment: '<rootDir>/tests/support/environment.mjs',
   setupFiles: ['<rootDir>/src/messages/onServer.ts'],
   globalSetup: '<rootDir>/tests/support/makeDemo.mjs',
   testTimeout: 480_000,

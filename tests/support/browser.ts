@@ -32,23 +32,25 @@ export const fakeMicrophone = (wav: string): string[] => [
   '--auto-accept-this-tab-capture',
 ]
 
-/** What was asked for and not had: nothing wrong with that in itself, but it tells why something else is missing. */
-const unansweredOn = new WeakMap<Page, string[]>()
+declare global {
+  /** What tells of each page that is open; the environment asks where a test fails. */
+  var openPages: Map<Page, () => Promise<string>> | undefined
+}
 
 /** A page that fails the test when something breaks in it. */
 export async function openPage(browser: Browser, url: string): Promise<{ page: Page; faults: string[] }> {
   const page = await browser.newPage()
   const faults: string[] = []
   page.on('pageerror', (error) => faults.push(String(error)))
-  const unanswered: string[] = []
-  unansweredOn.set(page, unanswered)
-  page.on('requestfailed', (request) => unanswered.push(`${request.url()}: ${request.failure()?.errorText}`))
+  // Nothing wrong with that in itself, but it tells why something else is missing.
+  const notHad: string[] = []
+  page.on('requestfailed', (request) => notHad.push(`${request.url()}: ${request.failure()?.errorText}`))
   page.on('response', (response) => {
-    if (response.status() >= 400) unanswered.push(`${response.url()}: ${response.status()}`)
+    if (response.status() >= 400) notHad.push(`${response.url()}: ${response.status()}`)
     // A job may be asked for in vain, too.
     if (!response.url().includes('/api/jobs')) return
     const told = (text: string) => {
-      if (text.includes('"failed"')) unanswered.push(`${response.url()}: ${text.slice(0, 500)}`)
+      if (text.includes('"failed"')) notHad.push(`${response.url()}: ${text.slice(0, 500)}`)
     }
     void response.text().then(told, () => {})
   })
@@ -56,29 +58,42 @@ export async function openPage(browser: Browser, url: string): Promise<{ page: P
     const url = new URL(request.url())
     if (url.hostname !== '127.0.0.1' && url.protocol.startsWith('http')) faults.push(`asked another address: ${url}`)
   })
+  tellWhereATestFails(page, notHad)
   await page.goto(url, { waitUntil: 'load' })
   return { page, faults }
 }
 
-/** Where something is waited for in vain, says what stood on the page instead. */
-export async function orTell<T>(page: Page, sought: string, wait: Promise<T>): Promise<T> {
+function tellWhereATestFails(page: Page, notHad: readonly string[]): void {
+  globalThis.openPages ??= new Map()
+  globalThis.openPages.set(page, async () => {
+    const shown = await whatIsShown(page).catch((error: Error) => `nothing: ${error.message}`)
+    return [page.url(), shown, 'Not had:', ...notHad.slice(-10)].join('\n')
+  })
+  page.on('close', () => globalThis.openPages?.delete(page))
+  page.browser().on('disconnected', () => globalThis.openPages?.delete(page))
+}
+
+/** Dialogs and messages before what lies under them. */
+const whatIsShown = (page: Page): Promise<string> =>
+  page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>('[role=dialog], [role=alert], .ant-message'), document.body]
+      .map((one) => one.innerText.slice(0, 1500))
+      .join('\n---\n'),
+  )
+
+/** Where something is waited for in vain, says what. */
+export async function orName<T>(sought: string, wait: Promise<T>): Promise<T> {
   try {
     return await wait
   } catch (error) {
-    const shown = await page.evaluate(() => document.body.innerText).catch(() => 'nothing: the page is gone')
-    const unanswered = unansweredOn.get(page)?.slice(-10).join('\n') ?? ''
-    throw new Error(
-      `“${sought}” was waited for in vain. The page says:\n${shown.slice(0, 1500)}\nNot had:\n${unanswered}`,
-      { cause: error },
-    )
+    throw new Error(`“${sought}” was waited for in vain.`, { cause: error })
   }
 }
 
 /** A button, link or label by what it says. */
 export const clickOn = (page: Page, words: string): Promise<void> =>
   clickWhenStill(() =>
-    orTell(
-      page,
+    orName(
       words,
       page.waitForFunction(
         (wanted) =>
@@ -139,14 +154,14 @@ async function clicked(handle: ElementHandle, count: number): Promise<boolean> {
     await handle.click({ count })
     return true
   } catch (error) {
-    if (/Node is detached/.test((error as Error).message)) return false
+    if (/Node is (detached|either not clickable)/.test((error as Error).message)) return false
     throw error
   }
 }
 
 /** Puts `words` in the place of what a field holds; the caret stays in it. */
 export async function retype(page: Page, field: string, words: string): Promise<void> {
-  await clickWhenStill(async () => (await orTell(page, field, page.waitForSelector(field)))!, 3)
+  await clickWhenStill(async () => (await orName(field, page.waitForSelector(field)))!, 3)
   const hasFocus = await page.$eval(field, (one) => one === document.activeElement)
   if (!hasFocus) throw new Error(`${field} does not take the focus.`)
   await page.keyboard.type(words)
@@ -253,6 +268,24 @@ declare global {
   // Set by the player (see src/ui/player/player.ts) and by the capture below.
   var yarnStepOutput: { context: AudioContext; node: AudioNode } | undefined
   var yarnStepCaptured: Float32Array[][] | undefined
+}
+
+/** Answers of addresses that end so are held back, until what this returns is called. */
+export async function holdBack(page: Page, ending: string): Promise<() => Promise<void>> {
+  let held: HTTPRequest[] | null = []
+  const answer = (request: HTTPRequest) => {
+    if (held && request.url().endsWith(ending)) held.push(request)
+    else request.continue().catch(() => {})
+  }
+  page.on('request', answer)
+  await page.setRequestInterception(true)
+  return async () => {
+    const released = held ?? []
+    held = null
+    await Promise.all(released.map((request) => request.continue()))
+    await page.setRequestInterception(false)
+    page.off('request', answer)
+  }
 }
 
 /** From now on keeps every sample that leaves the player. Playing must have begun. */

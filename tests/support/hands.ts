@@ -1,6 +1,6 @@
 import type { CDPSession, ElementHandle, Page } from 'puppeteer-core'
 import { until } from './application'
-import { orTell, waitForRest } from './browser'
+import { orName, waitForRest } from './browser'
 
 /** Somebody who works with the application in one way only. Controls are known by how their names begin. */
 export interface Hand {
@@ -54,7 +54,7 @@ async function seen(page: Page, name: string, role: string): Promise<ElementHand
     name,
     role || SEEN,
   )
-  const found = await orTell(page, name, waiting)
+  const found = await orName(name, waiting)
   return found.asElement() as ElementHandle<HTMLElement>
 }
 
@@ -105,7 +105,7 @@ export function keyboard(page: Page): Hand {
 export async function listener(page: Page): Promise<Hand> {
   const tree = await page.createCDPSession()
   const act = async (name: string, roles: readonly string[], action: string) => {
-    const node = await orTell(page, name, namedNode(tree, name, roles))
+    const node = await orName(name, namedNode(tree, name, roles))
     const { object } = await tree.send('DOM.resolveNode', { backendNodeId: node })
     const functionDeclaration = `function () { ${action} }`
     await tree.send('Runtime.callFunctionOn', { objectId: object.objectId!, functionDeclaration, userGesture: true })

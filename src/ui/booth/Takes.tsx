@@ -214,14 +214,18 @@ function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace:
         {analysis ? (
           <Wave analysis={analysis} from={take.from} to={take.to} used={used} />
         ) : (
-          <span>{say('booth.loading')}</span>
+          <span className={styles.waveToCome}>{say('booth.loading')}</span>
         )}
         <p>
           <b>{take.name}</b> ·{' '}
           {used ? say('booth.inUse') : <button onClick={useWhole}>{say('booth.useThisOne')}</button>}
           {cleaning && ` · ${cleaning.media ? say('booth.cleaned') : (cleaning.error ?? say('booth.isCleaned'))}`}
         </p>
-        {analysis && <Facts report={reportTake(take, analysis)} outdated={take.script.trim() !== step.script.trim()} />}
+        {analysis ? (
+          <Facts report={reportTake(take, analysis)} outdated={take.script.trim() !== step.script.trim()} />
+        ) : (
+          <small>&nbsp;</small>
+        )}
       </div>
       <Dropdown menu={{ items }} trigger={['click']}>
         <Button
