@@ -4,7 +4,7 @@ import type { SpeechSegment } from '@/core/measure/speech'
 import { toFactor, type Decibels, type Hertz, type LoudnessUnits, type Lufs, type Seconds } from '@/core/units'
 import { cheapestPath } from './cheapestPath'
 import { hasteOf, ridePrices, TURN } from './rideCosts'
-import { around, loudnessWithin, rideWishes, SHORT_TERM, TICK, type Wishes } from './rideWishes'
+import { around, loudnessWithin, rideWishes, SHORT_TERM, TICK, type LoudnessIn, type Wishes } from './rideWishes'
 
 /** Gain in dB, one value every 1 / RIDE_RATE seconds, linear between. */
 export type GainTrack = Float32Array
@@ -61,11 +61,13 @@ export function rideBed(
   const wishes = rideWishes(voice, bed, speech, { clearanceAt, swellLoudness: voiceLevel - swell, pauseFrom })
   if (!hasWish(wishes)) return new Float32Array(count)
 
-  const cheapest = cheapestGain(slope, highest, count)
-  let gain = cheapest(wishes, SEARCH.first)
+  const cheapest = cheapestGain(wishes, { slope, highest, count })
+  const ridden = new Float32Array(bed.length)
+  const sums = new Float64Array(bed.length + 1)
+  let gain = cheapest(SEARCH.first)
   for (let pass = 0; pass < CORRECTIONS; pass++) {
-    correct(wishes, gain, applyGain(bed, gain))
-    gain = cheapest(wishes, SEARCH.again)
+    correct(wishes, gain, loudnessWithin(applyGain(bed, gain, ridden), sums))
+    gain = cheapest(SEARCH.again)
   }
   return gain
 }
@@ -73,21 +75,22 @@ export function rideBed(
 const hasWish = ({ sentence, swell }: Wishes) =>
   sentence.some((value) => !Number.isNaN(value)) || swell.some((value) => !Number.isNaN(value))
 
-function cheapestGain(slope: Decibels, highest: Decibels, count: number) {
+interface Ways {
+  slope: Decibels
+  highest: Decibels
+  /** Points of the gain. */
+  count: number
+}
+
+/** Finds a gain near the wishes as they are then; but for the sentences' they don't change. */
+function cheapestGain(wishes: Wishes, { slope, highest, count }: Ways): (reach: Decibels) => GainTrack {
   const most = Math.max(2, Math.ceil((slope * TICK) / WIDEST_STEP))
   const step = (slope * TICK) / most
-  const pricesOf = ridePrices(step)
+  const pricesNow = ridePrices(step, wishes)
   const moves = Array.from({ length: most }, (_, i) => hasteOf((i + 1) * step))
-  return (wishes: Wishes, reach: Decibels): GainTrack => {
-    const { lower, upper } = band(wishes, reach, most * step, highest)
-    const lowest = new Int32Array(lower.length)
-    const above = new Int32Array(upper.length)
-    for (let tick = 0; tick < lower.length; tick++) {
-      lowest[tick] = Math.floor(lower[tick]! / step)
-      above[tick] = Math.ceil(upper[tick]! / step)
-    }
-    const way = cheapestPath({ lowest, highest: above, prices: pricesOf(wishes), moves, turn: TURN })
-    return rounded(way, step, count)
+  return (reach) => {
+    const ground = { ...band(wishes, reach, { step, most, highest }), prices: pricesNow(), moves, turn: TURN }
+    return rounded(cheapestPath(ground), step, count)
   }
 }
 
@@ -100,64 +103,78 @@ function rounded(level: Int32Array, step: Decibels, count: number): GainTrack {
     for (let k = 0; k < POINTS_A_TICK && i < count; k++, i++)
       points[i] = step * (here + ((next - here) * k) / POINTS_A_TICK)
   }
-  return new Float32Array(hannMean(points, SMOOTHING))
+  return hannMean(points, SMOOTHING)
 }
 
-/** Between which gains a way is looked for: near the wishes, on the way from one to the next, walkable at `rise` a tick. */
-function band({ sentence, swell, onset, landing }: Wishes, reach: Decibels, rise: Decibels, highest: Decibels) {
-  const wish = sentence.map((value, tick) => (Number.isNaN(value) ? swell[tick]! : value))
-  const lower = new Float64Array(wish.length)
-  const upper = new Float64Array(wish.length)
-  for (let from = 0; from < wish.length;) {
+interface Levels {
+  step: Decibels
+  /** So many a tick can be climbed. */
+  most: number
+  highest: Decibels
+}
+
+/** Between which levels a way is looked for: near the wishes, on the way from one to the next, walkable. */
+function band({ sentence, swell, onset, landing }: Wishes, reach: Decibels, { step, most, highest }: Levels) {
+  const ticks = sentence.length
+  const wished = (tick: number) => (Number.isNaN(sentence[tick]) ? swell[tick]! : sentence[tick]!)
+  const below = (gain: Decibels) => Math.floor(within(gain - reach, highest) / step)
+  const above = (gain: Decibels) => Math.ceil(within(gain + reach, highest) / step)
+  const lower = new Int32Array(ticks)
+  const upper = new Int32Array(ticks)
+  for (let from = 0, before = NaN; from < ticks;) {
     let to = from
-    while (to < wish.length && Number.isNaN(wish[to])) to++
-    // A tick without a wish lies between its neighbours'.
-    const [before, after] = [wish[from - 1] ?? wish[to]!, wish[to] ?? wish[from - 1]!]
-    for (let tick = from; tick <= Math.min(to, wish.length - 1); tick++) {
-      const [a, b] = tick === to ? [wish[to]!, wish[to]!] : [before, after]
-      lower[tick] = within(Math.min(a, b) - reach, highest)
-      upper[tick] = within(Math.max(a, b) + reach, highest)
+    let wish = NaN
+    while (to < ticks && Number.isNaN((wish = wished(to)))) to++
+    if (to > from) {
+      // A tick without a wish lies between its neighbours'.
+      const [a, b] = [Number.isNaN(before) ? wish : before, Number.isNaN(wish) ? before : wish]
+      lower.fill(below(Math.min(a, b)), from, to)
+      upper.fill(above(Math.max(a, b)), from, to)
     }
+    if (to < ticks) [lower[to], upper[to]] = [below(wish), above(wish)]
+    before = wish
     from = to + 1
   }
   // Where the bed has to be down before the voice sets in, also the way there is looked for.
   for (const cap of [onset, landing])
-    for (let tick = 0; tick < cap.length; tick++)
-      if (cap[tick]! - BELOW_CAP < lower[tick]!) lower[tick] = Math.max(MIN_GAIN, cap[tick]! - BELOW_CAP)
-  for (let i = 1; i < lower.length; i++) {
-    lower[i] = Math.min(lower[i]!, lower[i - 1]! + rise)
-    upper[i] = Math.max(upper[i]!, upper[i - 1]! - rise)
+    for (let tick = 0; tick < ticks; tick++)
+      if (!Number.isNaN(cap[tick])) {
+        const low = Math.floor(Math.max(MIN_GAIN, cap[tick]! - BELOW_CAP) / step)
+        if (low < lower[tick]!) lower[tick] = low
+      }
+  for (let i = 1; i < ticks; i++) {
+    if (lower[i - 1]! + most < lower[i]!) lower[i] = lower[i - 1]! + most
+    if (upper[i - 1]! - most > upper[i]!) upper[i] = upper[i - 1]! - most
   }
-  for (let i = lower.length - 2; i >= 0; i--) {
-    lower[i] = Math.min(lower[i]!, lower[i + 1]! + rise)
-    upper[i] = Math.max(upper[i]!, upper[i + 1]! - rise)
+  for (let i = ticks - 2; i >= 0; i--) {
+    if (lower[i + 1]! + most < lower[i]!) lower[i] = lower[i + 1]! + most
+    if (upper[i + 1]! - most > upper[i]!) upper[i] = upper[i + 1]! - most
   }
-  return { lower, upper }
+  return { lowest: lower, highest: upper }
 }
 
 const within = (gain: Decibels, highest: Decibels) => Math.min(highest, Math.max(MIN_GAIN, gain))
 
 /** Shifts the wishes by what the gain misses: over 3 s inside a sentence the bed's loudness is not its loudness before plus the gain. */
-function correct({ sentences, aim, sentence }: Wishes, gain: GainTrack, ridden: LoudnessTrack): void {
-  const riddenIn = loudnessWithin(ridden)
-  for (const { start, end, first, last } of sentences) {
-    for (let tick = first; tick < last; tick++) {
+function correct({ sentences, aim, sentence }: Wishes, gain: GainTrack, ridden: LoudnessIn): void {
+  for (const inside of sentences) {
+    for (let tick = inside.first; tick < inside.last; tick++) {
       if (Number.isNaN(sentence[tick])) continue
-      const achieved = riddenIn(around(tick * TICK, SHORT_TERM, start, end))
+      const achieved = around(ridden, tick * TICK, SHORT_TERM, inside)
       if (achieved > RIDDEN_SILENCE) sentence[tick] = gain[tick * POINTS_A_TICK]! + aim[tick]! - achieved
     }
   }
 }
 
 /** Weighted mean (Hann) over `reach` to each side; what lies outside the track is left out of the mean. */
-function hannMean(values: Float64Array, reach: Seconds): Float64Array {
+function hannMean(values: Float64Array, reach: Seconds): Float32Array {
   const side = Math.round(reach / POINT)
   const weights = Float64Array.from(
     { length: 2 * side + 1 },
     (_, k) => 1 + Math.cos((Math.PI * (k - side)) / (side + 1)),
   )
   const whole = weights.reduce((sum, weight) => sum + weight, 0)
-  const means = new Float64Array(values.length)
+  const means = new Float32Array(values.length)
   // Most of the time the way rests, and what doesn't move over a whole window is its own mean.
   let [seen, moved] = [0, 0]
   for (let i = 0; i < values.length; i++) {
@@ -181,15 +198,21 @@ function hannMean(values: Float64Array, reach: Seconds): Float64Array {
 }
 
 /** Energies of a bed after its gain. As in the renderer, the factor runs straight between the gain's points. */
-export function applyGain(bed: LoudnessTrack, gain: ArrayLike<number>): LoudnessTrack {
-  const factors = new Float64Array(gain.length)
-  for (let i = 0; i < factors.length; i++) factors[i] = toFactor(gain[i]!)
-  const out = new Float32Array(bed.length)
+export function applyGain(
+  bed: LoudnessTrack,
+  gain: ArrayLike<number>,
+  out: LoudnessTrack = new Float32Array(bed.length),
+): LoudnessTrack {
+  const last = gain.length - 1
+  let factor = toFactor(gain[0]!)
   for (let i = 0, h = 0; h < bed.length; i++) {
-    const factor = factors[Math.min(i, factors.length - 1)]!
-    const slope = ((factors[Math.min(i + 1, factors.length - 1)] ?? factor) - factor) / POINT_HOPS
+    const [here, coming] = [gain[Math.min(i, last)]!, gain[Math.min(i + 1, last)]!]
+    // Most of the time the gain rests.
+    const next = coming === here ? factor : toFactor(coming)
+    const slope = (next - factor) / POINT_HOPS
     const end = Math.min(bed.length, (i + 1) * POINT_HOPS)
     for (let k = 0; h < end; h++, k++) out[h] = bed[h]! * (factor + slope * k) ** 2
+    factor = next
   }
   return out
 }

@@ -48,19 +48,19 @@ const PARTS = 8
 /** No gain is further from a wish than this, and no wish further from 0 than half of it. */
 const FURTHEST: Decibels = 160
 
-/** What gains cost that are `step` apart. */
-export function ridePrices(step: Decibels): (wishes: Wishes) => Prices[] {
-  const kinds = [
-    priced('phrase', phraseCost, step),
-    priced('sentence', sentenceCost, step),
-    priced('swell', swellCost, step),
-    priced('onset', (off) => ONSET_COST * Math.max(0, off), step),
-    priced('landing', (off) => LANDING_COST * Math.max(0, off), step),
+/** What gains cost that are `step` apart, by the wishes as they are when it is asked; but for the sentences' they don't change. */
+export function ridePrices(step: Decibels, wishes: Wishes): () => Prices[] {
+  const sentence = priced(sentenceCost, step)
+  const others = [
+    priced(phraseCost, step)(wishes.phrase),
+    priced(swellCost, step)(wishes.swell),
+    priced((off) => ONSET_COST * Math.max(0, off), step)(wishes.onset),
+    priced((off) => LANDING_COST * Math.max(0, off), step)(wishes.landing),
   ]
-  return (wishes) => kinds.map((kind) => kind(wishes))
+  return () => [sentence(wishes.sentence), ...others]
 }
 
-function priced(name: Exclude<keyof Wishes, 'sentences'>, costOf: (off: Decibels) => number, step: Decibels) {
+function priced(costOf: (off: Decibels) => number, step: Decibels): (wishes: Float64Array) => Prices {
   const reach = Math.ceil(FURTHEST / step)
   const row = 2 * reach + 1
   // A row for each part of a level by which a wish may lie above one: what it costs to be so many levels off.
@@ -68,11 +68,10 @@ function priced(name: Exclude<keyof Wishes, 'sentences'>, costOf: (off: Decibels
   for (let part = 0; part < PARTS; part++)
     for (let off = -reach; off <= reach; off++)
       table[part * row + reach + off] = Math.round(UNIT * costOf((off - part / PARTS) * step))
-  return (wishes: Wishes): Prices => {
-    const all = wishes[name]
-    const at = new Int32Array(all.length).fill(FREE)
-    for (let tick = 0; tick < all.length; tick++) {
-      const wish = all[tick]!
+  return (wishes) => {
+    const at = new Int32Array(wishes.length).fill(FREE)
+    for (let tick = 0; tick < wishes.length; tick++) {
+      const wish = wishes[tick]!
       if (Number.isNaN(wish)) continue
       const parts = Math.round((clamp(wish, -FURTHEST / 2, FURTHEST / 2) / step) * PARTS)
       const level = Math.floor(parts / PARTS)

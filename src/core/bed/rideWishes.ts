@@ -77,17 +77,17 @@ export function rideWishes(
     onset: nothing(),
     landing: nothing(),
   }
-  for (const { start, end, first, last } of sentences) {
-    for (let tick = first; tick < last; tick++) {
+  for (const inside of sentences) {
+    for (let tick = inside.first; tick < inside.last; tick++) {
       const at = tick * TICK
-      const aim = voiceIn(around(at, SHORT_TERM, start, end)) - clearanceAt(tick)
-      const under = bedIn(around(at, SHORT_TERM, start, end))
-      const now = bedIn(around(at, MOMENTARY, start, end))
+      const aim = around(voiceIn, at, SHORT_TERM, inside) - clearanceAt(tick)
+      const under = around(bedIn, at, SHORT_TERM, inside)
+      const now = around(bedIn, at, MOMENTARY, inside)
       wishes.aim[tick] = aim
       if (under >= BED_SILENCE) wishes.sentence[tick] = aim - under
       if (now >= Math.max(BED_SILENCE, under - GAP)) wishes.phrase[tick] = aim - now
     }
-    capOnset(wishes, start, first, bedIn)
+    capOnset(wishes, inside, bedIn)
   }
   for (const pause of longPauses(sentences, pauseFrom + FOUND_LATE, ticks)) swellIn(wishes, pause, swellLoudness, bedIn)
   return wishes
@@ -100,20 +100,18 @@ const stretch = (start: Seconds, end: Seconds, ticks: number): Stretch => ({
   last: Math.min(ticks, Math.ceil(end / TICK - 1e-6)),
 })
 
-type Window = readonly [from: Seconds, to: Seconds]
+/** Ungated loudness between two moments. */
+export type LoudnessIn = (from: Seconds, to: Seconds) => Lufs
 
-/** A window around a moment, as far as it lies within a sentence. */
-export const around = (at: Seconds, length: Seconds, start: Seconds, end: Seconds): Window => [
-  Math.max(start, at - length / 2),
-  Math.min(end, at + length / 2),
-]
+/** Loudness around a moment, as far as that lies inside a stretch. */
+export const around = (loudness: LoudnessIn, at: Seconds, length: Seconds, { start, end }: Stretch): Lufs =>
+  loudness(Math.max(start, at - length / 2), Math.min(end, at + length / 2))
 
-/** Ungated loudness of any window of a track, at the cost of a subtraction. */
-export function loudnessWithin(track: LoudnessTrack): (window: Window) => Lufs {
-  const sums = new Float64Array(track.length + 1)
-  for (let h = 0; h < track.length; h++) sums[h + 1] = sums[h]! + track[h]!
+/** Of any part of a track, at the cost of a subtraction; `sums` is where the track's sums are kept: one more than it has hops. */
+export function loudnessWithin(track: LoudnessTrack, sums = new Float64Array(track.length + 1)): LoudnessIn {
+  for (let h = 0, sum = 0; h < track.length; h++) sums[h + 1] = sum += track[h]!
   const hop = (time: Seconds) => Math.min(track.length, Math.max(0, Math.round(time / HOP)))
-  return ([from, to]) => {
+  return (from, to) => {
     const [first, last] = [hop(from), hop(to)]
     return last > first ? loudnessOf(Math.max(1e-12, (sums[last]! - sums[first]!) / (last - first))) : -Infinity
   }
@@ -128,24 +126,20 @@ function longPauses(sentences: readonly Stretch[], from: Seconds, ticks: number)
     .filter(({ start, end }) => end - start >= from - 1e-6)
 }
 
-function capOnset({ aim, onset }: Wishes, start: Seconds, first: number, bedIn: (window: Window) => Lufs): void {
+function capOnset({ aim, onset }: Wishes, { start, first }: Stretch, bedIn: LoudnessIn): void {
   let loudest = -Infinity
   for (let at = start + ONSET.window.first; at <= start + ONSET.window.last + 1e-6; at += TICK / 2)
-    loudest = Math.max(loudest, bedIn([at, at + MOMENTARY]))
+    loudest = Math.max(loudest, bedIn(at, at + MOMENTARY))
   if (loudest < BED_SILENCE) return
   const from = Math.max(0, Math.ceil((start - ONSET.before) / TICK))
   const to = Math.min(onset.length, Math.ceil((start + ONSET.after) / TICK))
   for (let tick = from; tick < to; tick++) onset[tick] = aim[first]! - loudest + ONSET.louder
 }
 
-function swellIn(
-  { sentence, swell, landing }: Wishes,
-  { start, end, first, last }: Stretch,
-  loudness: Lufs,
-  bedIn: (window: Window) => Lufs,
-): void {
+function swellIn({ sentence, swell, landing }: Wishes, pause: Stretch, loudness: Lufs, bedIn: LoudnessIn): void {
+  const { end, first, last } = pause
   for (let tick = first; tick < last; tick++) {
-    const under = bedIn(around(tick * TICK, SHORT_TERM, start, end))
+    const under = around(bedIn, tick * TICK, SHORT_TERM, pause)
     if (under >= BED_SILENCE) swell[tick] = loudness - under
   }
   const beginning = sentence.subarray(last, last + Math.round(LANDING.foresight / TICK))

@@ -23,7 +23,7 @@ export function evenStrokes(bed: LoudnessTrack, speech: readonly SpeechSegment[]
   for (let i = 0; i < gain.length; i++) {
     if (gain[i] === 0) continue
     const at = i / RIDE_RATE
-    const near = (length: Seconds) => loudness([at - length / 2, at + length / 2])
+    const near = (length: Seconds) => loudness(at - length / 2, at + length / 2)
     const out = near(STROKE) - near(SURROUNDINGS)
     gain[i] = out > 0 ? -gain[i]! * Math.min(MOST, SHARE * out) : 0
   }

@@ -18,6 +18,7 @@ export interface LimitedVoice {
 export function voiceLimiter(voice: LoudnessTrack, clips: readonly Clip[], analysisOf: AnalysisOf): LimitedVoice {
   const peaks = heldPeaks(laidPeaks(clips, voice.length, analysisOf))
   const full = stepSums(voice)
+  const highest = highestOfSteps(peaks, full.length)
   return {
     under(ceiling) {
       const limited = voice.slice()
@@ -26,9 +27,11 @@ export function voiceLimiter(voice: LoudnessTrack, clips: readonly Clip[], analy
     },
     stepsUnder(ceiling) {
       const sums = full.slice()
-      for (let i = 0, h = 0; i < sums.length; i++)
-        for (const end = h + HOPS_A_STEP; h < end; h++)
+      for (let i = 0; i < sums.length; i++) {
+        if (highest[i]! <= ceiling) continue
+        for (let h = i * HOPS_A_STEP; h < (i + 1) * HOPS_A_STEP; h++)
           if (peaks[h]! > ceiling) sums[i]! -= voice[h]! * (1 - (ceiling / peaks[h]!) ** 2)
+      }
       return sums
     },
   }
@@ -38,10 +41,21 @@ function heldPeaks(peaks: Float32Array): Float32Array {
   const held = peaks.slice()
   for (let by = 1; by <= HELD; by++)
     for (let h = by; h < peaks.length; h++) {
-      if (peaks[h - by]! > held[h]!) held[h] = peaks[h - by]!
-      if (peaks[h]! > held[h - by]!) held[h - by] = peaks[h]!
+      const [before, now] = [peaks[h - by]!, peaks[h]!]
+      if (before > held[h]!) held[h] = before
+      if (now > held[h - by]!) held[h - by] = now
     }
   return held
+}
+
+function highestOfSteps(peaks: Float32Array, steps: number): Float32Array {
+  const highest = new Float32Array(steps)
+  for (let i = 0, h = 0; i < steps; i++) {
+    let most = 0
+    for (const end = h + HOPS_A_STEP; h < end; h++) if (peaks[h]! > most) most = peaks[h]!
+    highest[i] = most
+  }
+  return highest
 }
 
 /** The highest peak in each hop of lesson time. Clips that overlap add up. */
