@@ -229,10 +229,15 @@ export function inFloats(take: (samples: Float32Array) => void | Promise<void>, 
     const bytes = rest.length > 0 ? Buffer.concat([rest, chunk]) : chunk
     const whole = bytes.length - (bytes.length % frame)
     rest = Buffer.from(bytes.subarray(whole))
-    // A copy, because the chunk may start at an address that floats can't.
-    return take(new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + whole)))
+    return take(floatsIn(bytes.subarray(0, whole)))
   }
 }
+
+/** A copy where the bytes begin at an address at which floats can't. */
+const floatsIn = ({ buffer, byteOffset, byteLength }: Buffer): Float32Array =>
+  byteOffset % 4 === 0
+    ? new Float32Array(buffer, byteOffset, byteLength / 4)
+    : new Float32Array(buffer.slice(byteOffset, byteOffset + byteLength))
 
 /** What ffmpeg says about a file it can't read is for engineers; the author gets a sentence that tells whose fault it is. */
 export async function orDamaged<T>(name: string, work: () => Promise<T>): Promise<T> {
@@ -259,27 +264,26 @@ export function sentenceFor({ reason }: ProgramError, name: string): string {
   }
 }
 
-/** Splits interleaved samples into channels. */
-export function deinterleave(samples: Float32Array, channels: number): Float32Array[] {
+/** Splits interleaved samples into channels; into `out`, where that is given. */
+export function deinterleave(samples: Float32Array, channels: number, out?: Float32Array[]): Float32Array[] {
   if (channels === 1) return [samples]
-  if (channels === 2) return leftAndRight(samples)
-  return Array.from({ length: channels }, (_, c) => everyOf(samples, c, channels))
+  const frames = samples.length / channels
+  const apart = out ?? Array.from({ length: channels }, () => new Float32Array(frames))
+  if (channels === 2) leftAndRight(samples, apart)
+  else apart.forEach((channel, c) => takeEach(samples, c, channels, channel))
+  return apart
 }
 
-function leftAndRight(samples: Float32Array): [left: Float32Array, right: Float32Array] {
-  const left = new Float32Array(samples.length / 2)
-  const right = new Float32Array(samples.length / 2)
-  for (let i = 0, at = 0; i < left.length; i++, at += 2) {
+function leftAndRight(samples: Float32Array, apart: Float32Array[]): void {
+  const [left, right] = apart as [Float32Array, Float32Array]
+  for (let i = 0, at = 0; at < samples.length; i++, at += 2) {
     left[i] = samples[at]!
     right[i] = samples[at + 1]!
   }
-  return [left, right]
 }
 
-function everyOf(samples: Float32Array, first: number, step: number): Float32Array {
-  const out = new Float32Array(samples.length / step)
-  for (let i = 0, at = first; i < out.length; i++, at += step) out[i] = samples[at]!
-  return out
+function takeEach(samples: Float32Array, first: number, step: number, out: Float32Array): void {
+  for (let i = 0, at = first; at < samples.length; i++, at += step) out[i] = samples[at]!
 }
 
 export function interleave(channels: readonly Float32Array[]): Float32Array {

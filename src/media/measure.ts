@@ -26,9 +26,7 @@ export async function measureFile(path: string): Promise<Measured> {
   const { sound } = await probeFile(path, demuxer, name)
   if (!sound) throw new UserError(say('imports.noSoundTrack', { name }))
   const { rate, channels } = sound
-  return measureWith(rate, channels, (take) =>
-    decodeSound(path, demuxer, name, sound, (samples) => take(deinterleave(samples, channels))),
-  )
+  return measureDecoded(rate, channels, (take) => decodeSound(path, demuxer, name, sound, take))
 }
 
 async function measureWith(rate: Hertz, channels: number, read: (take: Take) => Promise<void>): Promise<Measured> {
@@ -39,6 +37,24 @@ async function measureWith(rate: Hertz, channels: number, read: (take: Take) => 
     peak.push(block)
   })
   return { track: energy.track(), truePeak: peak.peak() }
+}
+
+/** Measures interleaved samples as they come. */
+export function measureDecoded(
+  rate: Hertz,
+  channels: number,
+  decode: (take: (samples: Float32Array) => void) => Promise<void>,
+): Promise<Measured> {
+  let room: Float32Array[] = []
+  return measureWith(rate, channels, (take) =>
+    decode((samples) => {
+      const frames = samples.length / channels
+      // Used again from chunk to chunk: to clear away what is only read once costs more than to measure it.
+      if ((room[0]?.length ?? 0) < frames) room = Array.from({ length: channels }, () => new Float32Array(frames))
+      const parts = room.map((channel) => channel.subarray(0, frames))
+      take(deinterleave(samples, channels, parts))
+    }),
+  )
 }
 
 /** Null for codings that are left to ffmpeg. */

@@ -5,9 +5,9 @@ import type { MixLevels, PlannedMix } from '@/core/mix/mixPlan'
 import { renderWhole, type MixBlock, type SampleRange, type SampleSource } from '@/core/mix/renderer'
 import { createEnergyMeter, type LoudnessTrack } from '@/core/measure/energyMeter'
 import { reportLoudness } from '@/core/measure/loudness'
-import { createTruePeakMeter } from '@/core/measure/truePeak'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
-import { bytesOf, decodeSound, deinterleave, interleave } from './ffmpeg'
+import { bytesOf, decodeSound, interleave } from './ffmpeg'
+import { measureDecoded } from './measure'
 import { CODING_MEMORY, runProgram, writeTo } from './process'
 
 export interface RenderOptions {
@@ -78,20 +78,19 @@ export async function measureFinished(
   stems: StemLevels,
   pictureLength: Seconds | null,
 ): Promise<BalanceSheet> {
-  const energy = createEnergyMeter(HOUSE_RATE, 2)
-  const peak = createTruePeakMeter(2)
+  const stream = { rate: HOUSE_RATE, channels: 2 }
   let samples = 0
-  await decodeSound(path, demuxer, 'the finished file', { rate: HOUSE_RATE, channels: 2 }, (interleaved) => {
-    const channels = deinterleave(interleaved, 2)
-    energy.push(channels)
-    peak.push(channels)
-    samples += channels[0]!.length
-  })
-  const { integrated, range } = reportLoudness(energy.track())
+  const { track, truePeak } = await measureDecoded(stream.rate, stream.channels, (take) =>
+    decodeSound(path, demuxer, 'the finished file', stream, (interleaved) => {
+      take(interleaved)
+      samples += interleaved.length / stream.channels
+    }),
+  )
+  const { integrated, range } = reportLoudness(track)
   return balanceSheet(levels, stems, {
     loudness: integrated,
     range,
-    truePeak: peak.peak(),
+    truePeak,
     pictureLength,
     soundLength: samples / HOUSE_RATE,
   })

@@ -41,7 +41,10 @@ export interface SampleRange {
   to: SampleIndex
 }
 
-/** A stretch of the finished mix: the tracks as they stand in it (they add up to it), and the bed as it was laid out. */
+/**
+ * A stretch of the finished mix: the tracks as they stand in it (they add up to it), and the bed as it was laid out. They may
+ * share their samples where they are the same: to be read only.
+ */
 export interface MixBlock {
   sum: Stereo
   tracks: Record<TrackName, Stereo>
@@ -72,8 +75,9 @@ export async function renderMix(
     length,
   )
   const limit = limiterGain(sum, frames, toFactor(plan.ceiling))
+  const nothing = silence(frames)
   const finish = (stereo: Stereo | null | undefined, gain = limit): Stereo =>
-    stereo ? eachSide(stereo, (channel) => finished(channel, frames, gain)) : silence(frames)
+    stereo ? eachSide(stereo, (channel) => finished(channel, frames, gain)) : nothing
   return {
     sum: finish(sum),
     tracks: {
@@ -211,10 +215,11 @@ function ridden(track: Stereo, gain: GainTrack, start: SampleIndex): Stereo {
 }
 
 function summed(tracks: readonly Stereo[], length: number): Stereo {
-  if (tracks.length === 0) return silence(length)
+  const [first, ...others] = tracks
+  if (!first) return silence(length)
+  if (others.length === 0) return first
   const sumOf = (side: 0 | 1) => {
-    const [first, ...others] = tracks
-    const out = first ? first[side].slice() : new Float32Array(length)
+    const out = first[side].slice()
     for (const track of others) {
       const channel = track[side]
       for (let i = 0; i < length; i++) out[i]! += channel[i]!
@@ -226,7 +231,9 @@ function summed(tracks: readonly Stereo[], length: number): Stereo {
 }
 
 function finished(channel: Float32Array, frames: number, limit: Float32Array | null): Float32Array {
-  const out = channel.slice(LIMITER_MARGIN, LIMITER_MARGIN + frames)
-  if (limit) for (let i = 0; i < frames; i++) out[i]! *= limit[i]!
+  const wanted = channel.subarray(LIMITER_MARGIN, LIMITER_MARGIN + frames)
+  if (!limit) return wanted
+  const out = new Float32Array(frames)
+  for (let i = 0; i < frames; i++) out[i] = wanted[i]! * limit[i]!
   return out
 }
