@@ -14,7 +14,7 @@ import type { MediaInfo } from '@/core/messages/media'
 import type { Analysis } from '@/core/measure/analysis'
 import { clearanceReadings, corridorShares, drawnLoudness } from '@/core/mix/balanceSheet'
 import { drawBalance } from '@/core/mix/balancePicture'
-import { planMix } from '@/core/mix/plan'
+import { createPlanner } from '@/core/mix/plan'
 import { strokesWorth } from '@/core/mix/strokesWorth'
 import { takeWords } from '@/messages/say'
 import { heardWords, type Found } from '@/core/narration/words/alignments'
@@ -30,7 +30,8 @@ const analysisOf = (hash: string) => analyses.get(hash)
 
 let lesson: Lesson = emptyLesson('')
 let timeline: Timeline = layoutLesson(lesson)
-let planned: PlannedMix = planMix(lesson, timeline, analysisOf)
+const plan = createPlanner(analysisOf)
+let planned: PlannedMix = plan(lesson, timeline)
 let renderer: Remote<MixWorkerApi> | null = null
 
 const api: PlanWorkerApi = {
@@ -44,7 +45,7 @@ const api: PlanWorkerApi = {
     const isWhole = await loadAnalyses([...mediaOf(next), ...cleaned.values()])
     lesson = next
     timeline = sounding(layoutLesson(lesson), (take) => cleaned.get(take) ?? take)
-    planned = planMix(lesson, timeline, analysisOf, way)
+    planned = plan(lesson, timeline, way)
     void renderer?.setMix(lesson, planned.plan, media, serial)
     return { ...draw(), isWhole }
   },

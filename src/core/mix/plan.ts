@@ -11,8 +11,8 @@ import { loudnessOfSteps, stepSums } from '@/core/measure/loudness'
 import { mergeSegments, type SpeechSegment } from '@/core/measure/speech'
 import { clamp, toFactor, toSamples, type Decibels, type Lufs } from '@/core/units'
 import { bedClips, clearanceTrack } from './bedClips'
-import { fadeFactor, type Clip } from './clip'
-import { voiceLimiter } from './voiceLimiter'
+import type { Clip } from './clip'
+import { createLaying, type Laying } from './laying'
 import { VOICE_UNDER_CEILING } from './limiter'
 import { nearerUnder } from './nearer'
 import { planPocket, withPocket } from './pocketPlan'
@@ -25,13 +25,25 @@ const CODING_MARGIN: Decibels = 0.5
 /** In pauses what is ducked comes back to its own level: no swell holds it down. */
 const NO_SWELL = -40
 
+export type PlanOf = (lesson: Lesson, timeline: Timeline, way?: BedWay) => PlannedMix
+
 /** The mix of a lesson. Sounds whose analysis is not there yet are left out. */
-export function planMix(
-  lesson: Lesson,
-  timeline: Timeline,
-  analysisOf: AnalysisOf,
-  way: BedWay = 'ridden',
-): PlannedMix {
+export const planMix = (lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf): PlannedMix =>
+  createPlanner(analysisOf)(lesson, timeline)
+
+/** Plans the mix of a lesson again and again as it is edited: what lies as it lay the last time is not laid anew. */
+export function createPlanner(analysisOf: AnalysisOf): PlanOf {
+  const laying = createLaying(analysisOf)
+  return (lesson, timeline, way = 'ridden') => plannedMix(lesson, timeline, { analysisOf, laying, way })
+}
+
+interface Means {
+  analysisOf: AnalysisOf
+  laying: Laying
+  way: BedWay
+}
+
+function plannedMix(lesson: Lesson, timeline: Timeline, { analysisOf, laying, way }: Means): PlannedMix {
   const length = toSamples(timeline.length)
   const hops = Math.ceil(timeline.length / HOP)
   const count = Math.ceil(hops * HOP * RIDE_RATE) + 1
@@ -43,10 +55,10 @@ export function planMix(
     sounds: louder(effectClips(timeline, analysisOf), tracks.sounds.gain),
     bed: bedClips(timeline, speech, analysisOf),
   }
-  const energyOf = (name: TrackName) => laidEnergy(clips[name], hops, analysisOf)
+  const energyOf = (name: TrackName) => laying.energyOf(name, clips[name], hops)
   const [spoken, recordings, sounds] = [energyOf('voice'), energyOf('recordings'), energyOf('sounds')]
   const ceiling = targets.truePeak - CODING_MARGIN
-  const limited = voiceLimiter(spoken, clips.voice, analysisOf)
+  const limited = laying.limitedVoice(spoken, clips.voice)
   const ceilingAt = (gain: Decibels) => toFactor(ceiling - VOICE_UNDER_CEILING - gain)
   const stepsAt = (gain: Decibels) => limited.stepsUnder(ceilingAt(gain))
   const stepsOf = (name: TrackName, energy: LoudnessTrack) => (clips[name].length === 0 ? [] : [stepSums(energy)])
@@ -156,23 +168,4 @@ export function speechInLesson(
       }))
   })
   return speech.length === 0 || parts.length === passages.length ? speech : mergeSegments(speech)
-}
-
-/** Energies of clips laid on lesson time. Overlapping clips add up as unrelated sounds do. */
-export function laidEnergy(clips: readonly Clip[], hops: number, analysisOf: AnalysisOf): LoudnessTrack {
-  const track = new Float32Array(hops)
-  const hop = toSamples(HOP)
-  for (const clip of clips) {
-    const energy = analysisOf(clip.media)?.energy
-    if (!energy) continue
-    const factor = 10 ** (clip.gain / 10)
-    const first = Math.floor(clip.at / hop)
-    const last = Math.min(hops, Math.ceil((clip.at + clip.length) / hop))
-    for (let h = first; h < last; h++) {
-      const place = h * hop + hop / 2 - clip.at
-      const source = energy[Math.floor((clip.from + place * clip.speed) / hop)] ?? 0
-      track[h]! += source * factor * fadeFactor(clip, place) ** 2
-    }
-  }
-  return track
 }
