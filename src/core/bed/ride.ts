@@ -206,9 +206,9 @@ export function applyGain(
   const last = gain.length - 1
   let factor = toFactor(gain[0]!)
   for (let i = 0, h = 0; h < bed.length; i++) {
-    const [here, coming] = [gain[Math.min(i, last)]!, gain[Math.min(i + 1, last)]!]
+    const coming = gain[Math.min(i + 1, last)]!
     // Most of the time the gain rests.
-    const next = coming === here ? factor : toFactor(coming)
+    const next = coming === gain[Math.min(i, last)] ? factor : toFactor(coming)
     const slope = (next - factor) / POINT_HOPS
     const end = Math.min(bed.length, (i + 1) * POINT_HOPS)
     for (let k = 0; h < end; h++, k++) out[h] = bed[h]! * (factor + slope * k) ** 2

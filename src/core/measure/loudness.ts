@@ -91,9 +91,9 @@ function gatedMean(blocks: Float64Array, relativeGate: LoudnessUnits): Lufs | nu
 function meanAbove(energies: Float64Array, threshold: number): number | null {
   let sum = 0
   let count = 0
-  for (const energy of energies) {
-    if (!(energy > threshold)) continue
-    sum += energy
+  for (let i = 0; i < energies.length; i++) {
+    if (!(energies[i]! > threshold)) continue
+    sum += energies[i]!
     count++
   }
   return count > 0 ? sum / count : null

@@ -41,9 +41,8 @@ function heldPeaks(peaks: Float32Array): Float32Array {
   const held = peaks.slice()
   for (let by = 1; by <= HELD; by++)
     for (let h = by; h < peaks.length; h++) {
-      const [before, now] = [peaks[h - by]!, peaks[h]!]
-      if (before > held[h]!) held[h] = before
-      if (now > held[h - by]!) held[h - by] = now
+      if (peaks[h - by]! > held[h]!) held[h] = peaks[h - by]!
+      if (peaks[h]! > held[h - by]!) held[h - by] = peaks[h]!
     }
   return held
 }
