@@ -58,18 +58,33 @@ export function rideBed(
   if (voiceLevel === null) return new Float32Array(count)
   const clearanceAt = (tick: number) =>
     typeof clearance === 'number' ? clearance : clearance[Math.min(tick * POINTS_A_TICK, clearance.length - 1)]!
-  const wishes = rideWishes(voice, bed, speech, { clearanceAt, swellLoudness: voiceLevel - swell, pauseFrom })
+  const voiceIn = loudnessWithin(voice, rooms.voice(voice.length + 1))
+  const bedIn = loudnessWithin(bed, rooms.bed(bed.length + 1))
+  const wanted = { clearanceAt, swellLoudness: voiceLevel - swell, pauseFrom }
+  const wishes = rideWishes(voiceIn, bedIn, bed.length, speech, wanted)
   if (!hasWish(wishes)) return new Float32Array(count)
 
   const cheapest = cheapestGain(wishes, { slope, highest, count })
-  const ridden = new Float32Array(bed.length)
-  const sums = new Float64Array(bed.length + 1)
   let gain = cheapest(SEARCH.first)
   for (let pass = 0; pass < CORRECTIONS; pass++) {
-    correct(wishes, gain, loudnessWithin(applyGain(bed, gain, ridden), sums))
+    const ridden = applyGain(bed, gain, rooms.ridden(bed.length))
+    // Nobody asks for the bed as it was laid any more.
+    correct(wishes, gain, loudnessWithin(ridden, rooms.bed(bed.length + 1)))
     gain = cheapest(SEARCH.again)
   }
   return gain
+}
+
+/** One for all rides, one after the other: to allocate as much for each costs more than what is done with it. */
+const rooms = { voice: roomOf(Float64Array), bed: roomOf(Float64Array), ridden: roomOf(Float32Array) }
+
+/** Gives the same room again and again, as long as it is large enough; what was written there last stands in it. */
+function roomOf<T extends Float32Array | Float64Array>(kind: new (length: number) => T): (length: number) => T {
+  let room = new kind(0)
+  return (length) => {
+    if (room.length < length) room = new kind(length)
+    return room.subarray(0, length) as T
+  }
 }
 
 const hasWish = ({ sentence, swell }: Wishes) =>

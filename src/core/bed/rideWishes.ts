@@ -56,17 +56,18 @@ export interface Wanted {
   pauseFrom: Seconds
 }
 
+/** `hops` is the length of both voice and bed. */
 export function rideWishes(
-  voice: LoudnessTrack,
-  bed: LoudnessTrack,
+  voiceIn: LoudnessIn,
+  bedIn: LoudnessIn,
+  hops: number,
   speech: readonly SpeechSegment[],
   { clearanceAt, swellLoudness, pauseFrom }: Wanted,
 ): Wishes {
-  const ticks = Math.ceil(bed.length / TICK_HOPS) + 1
+  const ticks = Math.ceil(hops / TICK_HOPS) + 1
   const sentences = joinSegments(speech, SENTENCE_PAUSE)
     .map(({ start, end }) => stretch(start, end, ticks))
     .filter(({ first, last }) => last > first)
-  const [voiceIn, bedIn] = [loudnessWithin(voice), loudnessWithin(bed)]
   const nothing = () => new Float64Array(ticks).fill(NaN)
   const wishes: Wishes = {
     sentences,
