@@ -54,7 +54,8 @@ function newestIn(...paths) {
 }
 
 export const startServer = (env) => start('server', ['dist/server.mjs'], env)
-export const startWorker = (env) => start('worker', ['dist/worker.mjs'], env)
+/** Its heap is small, what lies outside (sound, pictures) large: to clear away on one thread is a tenth less work, and no slower. */
+export const startWorker = (env) => start('worker', ['--single-threaded-gc', 'dist/worker.mjs'], env)
 
 /** Starts a process in the background. What it prints is kept, so that it can be shown when it dies early. */
 function start(name, args, env) {
