@@ -1,6 +1,6 @@
 import { RIDE_RATE } from '@/core/bed/ride'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
-import { stretchLoudness } from '@/core/measure/loudness'
+import { loudnessOf, stretchLoudness } from '@/core/measure/loudness'
 import { joinSegments, type SpeechSegment } from '@/core/measure/speech'
 import type { RideMotion } from './rideMotion'
 import type { DecibelsTruePeak, LoudnessUnits, Lufs, Seconds } from '@/core/units'
@@ -48,17 +48,31 @@ export function clearanceReadings(
   music: readonly SpeechSegment[] = [],
   bedWindow: Seconds = WINDOW,
 ): ClearanceReading[] {
+  const [voiceIn, bedIn] = [movingLoudness(voice), movingLoudness(bed)]
   return joinSegments(speech, SENTENCE_PAUSE).flatMap(({ start, end }) => {
     const readings: ClearanceReading[] = []
     for (let at = start + READING_STEP / 2; at < end; at += READING_STEP) {
-      const over = (track: LoudnessTrack, window: Seconds) =>
-        stretchLoudness(track, Math.max(start, at - window / 2), Math.min(end, at + window / 2))
-      const under = over(bed, bedWindow)
-      if (under > -90) readings.push({ at, clearance: over(voice, WINDOW) - under })
+      const over = (loudness: typeof voiceIn, window: Seconds) =>
+        loudness(Math.max(start, at - window / 2), Math.min(end, at + window / 2))
+      const under = over(bedIn, bedWindow)
+      if (under > -90) readings.push({ at, clearance: over(voiceIn, WINDOW) - under })
       else if (music.some(({ start, end }) => at >= start && at < end)) readings.push({ at, clearance: Infinity })
     }
     return readings
   })
+}
+
+/** Ungated loudness of stretches that move on through a track: each costs only what it has in other than the one before. */
+function movingLoudness(track: LoudnessTrack): (from: Seconds, to: Seconds) => Lufs {
+  let [first, last, sum] = [0, 0, 0]
+  return (from, to) => {
+    const start = Math.max(0, Math.round(from / HOP))
+    const end = Math.min(track.length, Math.round(to / HOP))
+    if (start < first || start >= last || end < last) [first, last, sum] = [start, start, 0]
+    for (; last < end; last++) sum += track[last]!
+    for (; first < start; first++) sum -= track[first]!
+    return end > start ? loudnessOf(Math.max(0, sum) / (end - start)) : -Infinity
+  }
 }
 
 /** `target`: one for all, or one every 1 / RIDE_RATE seconds. */
