@@ -11,6 +11,7 @@ import {
   waitForSheet,
   waitForText,
   waitForWords,
+  clickAt,
 } from './support/browser'
 import { sharedSession } from './support/session'
 
@@ -62,10 +63,10 @@ const SCREENS: Record<string, () => Promise<unknown>> = {
   },
   'making a course': () => open('/courses/coastal/make', 'Reading a tide table'),
   sheet: openSheet,
-  'words at the caret': () => page.click('[data-word="3"]'),
-  'a picked sound': () => page.click('[data-kind=sound]'),
+  'words at the caret': () => clickAt(page, '[data-word="3"]'),
+  'a picked sound': () => clickAt(page, '[data-kind=sound]'),
   'a layer over the picture': async () => {
-    await page.click('[data-word="3"]')
+    await clickAt(page, '[data-word="3"]')
     await clickOn(page, 'What to do')
     await page.waitForSelector('[role=combobox][aria-label^="What do"]')
     await page.keyboard.type('put a ring')
@@ -77,11 +78,11 @@ const SCREENS: Record<string, () => Promise<unknown>> = {
   'how pictures give way': async () => {
     await clickOn(page, 'Undo')
     await page.keyboard.press('Escape')
-    await page.click('[data-word="3"]')
+    await clickAt(page, '[data-word="3"]')
     await clickOn(page, 'How its picture gives way to the next')
   },
   'captions of a step': async () => {
-    await page.click('[data-word="3"]')
+    await clickAt(page, '[data-word="3"]')
     await clickOn(page, 'Its captions')
     await page.waitForSelector('ol[aria-label="Captions of this step"] textarea')
   },
@@ -90,7 +91,7 @@ const SCREENS: Record<string, () => Promise<unknown>> = {
     await page.waitForSelector('[aria-label="Size of captions"]')
   },
   'the menu of a word': async () => {
-    await page.click('[data-word="3"]', { button: 'right' })
+    await clickAt(page, '[data-word="3"]', { button: 'right' })
     await page.waitForSelector('[role=menuitem]')
   },
   music: async () => {
@@ -108,7 +109,7 @@ const SCREENS: Record<string, () => Promise<unknown>> = {
   },
   shelf: () => chooseSegment(page, 'Shelf', 'aside'),
   'length of a step': async () => {
-    await page.click('[data-length] button')
+    await clickAt(page, '[data-length] button')
     await page.waitForSelector('[aria-label="Length rule"]')
   },
   'list of keys': async () => {

@@ -26,6 +26,7 @@ import {
   waitForDialog,
   waitForSheet,
   waitForText,
+  clickAt,
 } from './support/browser'
 import { likeness } from './support/sound'
 import { sharedSession } from './support/session'
@@ -82,7 +83,7 @@ test('an effect hung on a word sounds there, goes with its step, and is told whe
   expect(likeness(effect.slice(2400, HOUSE_RATE), sounds[0]!, toSamples(place) + 2400)).toBeGreaterThan(0.99)
 
   // Two steps earlier in the lesson: the bells come as much earlier as their step does.
-  await page.click(`[data-step="${before.steps[1]!.id}"] [title^="Click to select"]`)
+  await clickAt(page, `[data-step="${before.steps[1]!.id}"] [title^="Click to select"]`)
   await page.keyboard.down('Alt')
   await page.keyboard.press('ArrowUp')
   await page.keyboard.up('Alt')
@@ -151,7 +152,7 @@ test('the pocket takes the middle out of the bed while the voice speaks, and onl
   await clickOn(page, 'Balance')
   await waitForText(page, 'Worst moments')
   const plain = await session.mixed(folder, 'no-pocket')
-  await page.click('[role=switch][aria-label="Voice pocket"]')
+  await clickAt(page, '[role=switch][aria-label="Voice pocket"]')
   await waitForText(page, '6 dB at')
   const { pocket } = await lesson()
   expect(pocket).toEqual({ on: true, depth: 6, nearer: 0 })
@@ -209,7 +210,7 @@ test('a stretch made softer by hand is so much softer, goes with its step, and b
   // The playhead goes where the chart is clicked; here by the keyboard on the sheet.
   await clickOn(page, 'Sheet')
   await waitForSheet(page)
-  await page.click(`[data-step="${before.steps[2]!.id}"] [title^="Click to select"]`)
+  await clickAt(page, `[data-step="${before.steps[2]!.id}"] [title^="Click to select"]`)
   await clickOn(page, 'Balance')
   await waitForText(page, 'Worst moments')
   await clickOn(page, 'Softer here')
@@ -326,18 +327,18 @@ test('sounds are copied, and hang on the caret as far apart as they were', async
   await page.keyboard.press('Home')
   await chooseSegment(page, 'Sounds')
   const hang = async (step: string, sound: string) => {
-    await page.click(`[data-step="${step}"] [title^="Click to select"]`)
+    await clickAt(page, `[data-step="${step}"] [title^="Click to select"]`)
     await retype(page, '[aria-label="Look for a sound"]', sound)
     await page.waitForFunction(() => document.querySelectorAll('[aria-label="Library of sounds"] li').length === 1)
-    await page.click('[aria-label="Library of sounds"] li button:last-child')
+    await clickAt(page, '[aria-label="Library of sounds"] li button:last-child')
   }
   await hang(before.steps[0]!.id, 'two bells')
   await page.waitForFunction(() => document.querySelectorAll('[aria-label^="Choose "]').length === 1, {
     timeout: 60_000,
   })
-  await page.click('[aria-label^="Choose "]')
+  await clickAt(page, '[aria-label^="Choose "]')
   await clickOn(page, 'Copy 1')
-  await page.click(`[data-step="${before.steps[1]!.id}"] [title^="Click to select"]`)
+  await clickAt(page, `[data-step="${before.steps[1]!.id}"] [title^="Click to select"]`)
   await page.keyboard.down('Control')
   await page.keyboard.press('v')
   await page.keyboard.up('Control')
@@ -400,7 +401,7 @@ test('music whose single strokes stand out is offered even strokes: in the mix t
   await clickOn(page, 'Balance')
   await waitForText(page, 'Single strokes of this music stand out.')
   const plain = strokesIn(await session.mixed(folder, 'strokes'), before)
-  await page.click('[role=switch][aria-label="Even strokes"]')
+  await clickAt(page, '[role=switch][aria-label="Even strokes"]')
   expect((await lesson()).evenStrokes).toBe(true)
   const even = strokesIn(await session.mixed(folder, 'even'), before)
   expect(plain - even).toBeGreaterThan(1)

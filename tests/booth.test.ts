@@ -21,6 +21,7 @@ import {
   storedLesson,
   storeLesson,
   waitForText,
+  clickAt,
 } from './support/browser'
 import { follow, largestDifference, locate, rms, shareSaid } from './support/sound'
 
@@ -81,7 +82,7 @@ async function inBooth(args: string[], profile?: string): Promise<{ browser: Bro
 }
 
 async function goToStep(page: Page, number: number): Promise<void> {
-  await (await page.waitForSelector(`nav[aria-label=Steps] button:nth-child(${number})`))!.click()
+  await clickAt(page, `nav[aria-label=Steps] button:nth-child(${number})`)
 }
 
 const waitUntilReady = (page: Page) => page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')

@@ -1,7 +1,16 @@
 import type { Page } from 'puppeteer-core'
 import { readCaptions } from '@/core/formats/readCaptions'
 import { madeFile, until } from './support/application'
-import { chooseSegment, clickOn, retype, savedLesson, waitForSheet, waitForText, waitForWords } from './support/browser'
+import {
+  chooseSegment,
+  clickOn,
+  retype,
+  savedLesson,
+  waitForSheet,
+  waitForText,
+  waitForWords,
+  clickAt,
+} from './support/browser'
 import { sharedSession } from './support/session'
 
 /** Captions are corrected beside the words they stand for, and come so in every file. */
@@ -27,7 +36,7 @@ const FIELDS = 'ol[aria-label="Captions of this step"] textarea:not([aria-hidden
 const shown = () => page.$$eval(FIELDS, (all) => all.map((one) => (one as HTMLTextAreaElement).value))
 
 async function openCaptions(): Promise<void> {
-  await page.click(`[data-step="${SECOND}"] [title^="Click to select"]`)
+  await clickAt(page, `[data-step="${SECOND}"] [title^="Click to select"]`)
   await page.keyboard.down('Control')
   await page.keyboard.press('k')
   await page.keyboard.up('Control')
@@ -128,7 +137,7 @@ test('captions are set larger at the upper edge, and the easel shows them so', a
   await chooseSegment(page, 'large', '[aria-label="Size of captions"]')
   await chooseSegment(page, 'upper edge', '[aria-label="Place of captions"]')
   expect((await session.lesson()).look.captions).toMatchObject({ size: 'large', place: 'upper' })
-  await page.click(`[data-step="${SECOND}"] [data-word="1"]`)
+  await clickAt(page, `[data-step="${SECOND}"] [data-word="1"]`)
   // Drawn by the server, as it is drawn into the file.
   const drawn = await page.waitForSelector('[data-testid=easel] img[src*="/api/layers"]')
   const svg = await (await fetch(await drawn!.evaluate((one) => (one as HTMLImageElement).src))).text()

@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Browser, Frame, Page } from 'puppeteer-core'
 import { headless, output, scratch, until } from './support/application'
-import { openBrowser, openPage } from './support/browser'
+import { openBrowser, openPage, clickAt } from './support/browser'
 import { makeSmallLesson } from './support/smallLesson'
 import { courseSite, unpack, type Site } from './support/site'
 
@@ -36,7 +36,7 @@ async function packaged(standard: string): Promise<string> {
 async function watch(page: Page | Frame): Promise<void> {
   await page.waitForFunction(() => document.querySelector('video')!.readyState >= 2)
   await page.select('#speed', '2')
-  await page.click('video')
+  await clickAt(page, 'video')
   await page.evaluate(() => document.querySelector('video')!.play())
   await page.waitForFunction(() => document.getElementById('done')!.textContent !== '', { timeout: 60_000 })
 }
@@ -65,10 +65,10 @@ test('opened from a folder it plays, shows its captions, and goes to its chapter
   await page.keyboard.press('n')
   expect(Math.abs((await now()) - second)).toBeLessThan(1)
   // Single letters can be switched off.
-  await page.click('#keys')
+  await clickAt(page, '#keys')
   await page.keyboard.press('b')
   expect(Math.abs((await now()) - second)).toBeLessThan(1)
-  await page.click('summary')
+  await clickAt(page, 'summary')
   expect(await page.$eval('details', (one) => one.innerText)).toContain(WORDS[0])
   expect(faults).toEqual([])
   await page.close()

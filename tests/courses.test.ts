@@ -6,7 +6,16 @@ import { bytesOf, entriesOf, openZip } from '@/media/zip'
 import type { CourseListing } from '@/core/course/listing'
 import { documentOf } from '@/core/lesson/telling'
 import { scratch, startApplication, until, type Application } from './support/application'
-import { chooseFiles, clickOn, openBrowser, openPage, retype, storedLesson, waitForText } from './support/browser'
+import {
+  chooseFiles,
+  clickOn,
+  openBrowser,
+  openPage,
+  retype,
+  storedLesson,
+  waitForText,
+  clickAt,
+} from './support/browser'
 
 /** Courses and their lessons on the home page: named, put in order, moved, duplicated, deleted and brought back. */
 
@@ -161,7 +170,7 @@ test('what is deleted is gone for everybody, and can be brought back: at once, a
   await fromMenu('Over the bar', 'Delete')
   await becomes(['Coastal Skipper Basics | Reading a tide table'])
   await page.reload()
-  await (await page.waitForSelector('summary'))!.click()
+  await clickAt(page, 'summary')
   await waitForText(page, '4 things were deleted lately')
   await clickOn(page, 'Bring back By night')
   await becomes(['By night | Over the bar (copy)', 'Coastal Skipper Basics | Reading a tide table'])

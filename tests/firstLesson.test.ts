@@ -20,6 +20,7 @@ import {
   savedLesson,
   waitForSheet,
   waitForText,
+  clickAt,
 } from './support/browser'
 
 /** The whole way: raw files dropped, a first lesson, corrected on the sheet, played, changed while playing, delivered. */
@@ -105,7 +106,7 @@ test('Enter starts the next step at the caret, Backspace joins, and undo takes b
 
 test('a length typed in place moves everything after it; rows move with the keys and come back', async () => {
   const before = (await savedLesson(page)).lesson
-  await page.click('[data-step] [data-length] button')
+  await clickAt(page, '[data-step] [data-length] button')
   await chooseOption(page, 'Length rule', 'Fixed length', '.ant-popover')
   await page.waitForFunction(() => document.querySelector('.ant-popover label[for]')?.textContent === 'Stays for')
   await page.$eval('.ant-popover input[role=spinbutton]', (field) => (field as HTMLInputElement).select())
@@ -119,7 +120,7 @@ test('a length typed in place moves everything after it; rows move with the keys
   for (let i = 0; i < 2; i++) await clickOn(page, 'Undo')
   expect((await savedLesson(page)).lesson).toEqual(before)
 
-  await page.click('[data-step] [title^="Click to select"]')
+  await clickAt(page, '[data-step] [title^="Click to select"]')
   await page.keyboard.down('Alt')
   await page.keyboard.press('ArrowDown')
   await page.keyboard.up('Alt')

@@ -29,6 +29,7 @@ import {
   savedLesson,
   waitForSheet,
   waitForText,
+  clickAt,
 } from './support/browser'
 import { rms } from './support/sound'
 
@@ -94,12 +95,12 @@ async function openSheet(): Promise<void> {
 
 async function caretBefore(word: number): Promise<void> {
   const { id } = await filmStep()
-  await page.click(`[data-step="${id}"] [data-word="${word}"]`)
+  await clickAt(page, `[data-step="${id}"] [data-word="${word}"]`)
 }
 
 async function openBooth(): Promise<void> {
   await view('/booth')
-  await (await page.waitForSelector('nav[aria-label=Steps] button:nth-child(3)'))!.click()
+  await clickAt(page, 'nav[aria-label=Steps] button:nth-child(3)')
 }
 
 test('a stand-in reads the words, and an effect, a pin and a further picture are hung on them', async () => {
@@ -120,7 +121,7 @@ test('a stand-in reads the words, and an effect, a pin and a further picture are
   await chooseSegment(page, 'Sounds')
   await page.locator('[aria-label="Look for a sound"]').fill('two bells')
   await page.waitForFunction(() => document.querySelectorAll('[aria-label="Library of sounds"] li').length === 1)
-  await (await page.waitForSelector('[aria-label="Library of sounds"] li button:last-child'))!.click()
+  await clickAt(page, '[aria-label="Library of sounds"] li button:last-child')
   await waitForText(page, '◆ Two bells')
   await caretBefore(LOOK)
   await chooseSegment(page, 'Selected')

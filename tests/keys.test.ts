@@ -8,6 +8,7 @@ import {
   waitForRest,
   waitForSheet,
   waitForText,
+  clickAt,
 } from './support/browser'
 import { until } from './support/application'
 import { sharedSession } from './support/session'
@@ -105,7 +106,7 @@ test('with reduced motion dialogs and lists open, close, and let clicks through'
   await waitForText(page, 'Keys of the sheet')
   await strike('Escape', 'Escape')
   await page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="display: none"])'))
-  await (await page.waitForSelector('[aria-label="What is heard"]'))!.click()
+  await clickAt(page, '[aria-label="What is heard"]')
   await page.waitForSelector('.ant-select-item-option')
   await strike('Escape', 'Escape')
   await page.waitForFunction(() => !document.querySelector('.ant-select-dropdown:not(.ant-select-dropdown-hidden)'))
@@ -168,7 +169,7 @@ test('listening to a take leaves the playhead where it was; Space at the end pla
   const before = await time()
   expect(before).not.toMatch(/^0:00/)
   await clickOn(page, 'Booth')
-  await (await page.waitForSelector('section[aria-label="Takes of this step"] button[aria-label^="Play "]'))!.click()
+  await clickAt(page, 'section[aria-label="Takes of this step"] button[aria-label^="Play "]')
   await page.waitForSelector('section[aria-label="Takes of this step"] button[aria-label^="Stop "]')
   await new Promise((resolve) => setTimeout(resolve, 1200))
   await clickOn(page, 'Sheet')

@@ -16,6 +16,7 @@ import {
   savedLesson,
   waitForSheet,
   waitForWords,
+  clickAt,
 } from './support/browser'
 import { sharedSession } from './support/session'
 
@@ -43,7 +44,7 @@ async function command(words: string): Promise<void> {
 const box = () => page.waitForSelector('[data-testid=easel] [role=group]')
 
 test('words are put over the picture from the word at the caret on, and typed', async () => {
-  await page.click('[role=row][aria-label^="Step 2,"] [data-word="3"]')
+  await clickAt(page, '[role=row][aria-label^="Step 2,"] [data-word="3"]')
   await command('put a label over')
   await page.waitForSelector('#layer-text')
   await page.focus('#layer-text')
@@ -128,7 +129,7 @@ test('what lies over one picture is copied over another by keys, as often as one
   await page.keyboard.down('Control')
   await page.keyboard.press('c')
   await page.keyboard.up('Control')
-  await page.click('[role=row][aria-label^="Step 3,"] [data-margin]')
+  await clickAt(page, '[role=row][aria-label^="Step 3,"] [data-margin]')
   for (const count of [1, 2]) {
     await page.keyboard.down('Control')
     await page.keyboard.press('v')
@@ -161,7 +162,7 @@ test('page and file show the same', async () => {
 
 test('so they do in a video of another shape, with the picture on itself', async () => {
   await chooseSegment(page, 'Video')
-  await (await page.waitForSelector('button[aria-label^="1 : 1"]'))!.click()
+  await clickAt(page, 'button[aria-label^="1 : 1"]')
   await chooseOption(page, 'How a picture of another shape stands in the frame', 'all of it, on itself, blurred')
   await until(async () => (await lesson()).framing.ground === 'blurred', 15)
   await page.waitForSelector('[data-testid=easel] canvas')
@@ -199,7 +200,7 @@ test('captions are shown over the picture where they are said, and hidden again'
   const captions = () =>
     page.$$eval('[data-testid=easel] img[src*="caption"]', (all) => all.map((one) => (one as HTMLImageElement).alt))
   await page.keyboard.press('Escape')
-  await page.click('[role=row][aria-label^="Step 2,"] [data-word="3"]')
+  await clickAt(page, '[role=row][aria-label^="Step 2,"] [data-word="3"]')
   expect(await captions()).toEqual([])
   await page.keyboard.down('Shift')
   await page.keyboard.press('C')

@@ -5,7 +5,15 @@ import { layoutLesson } from '@/core/lesson/layout'
 import { speedOf } from '@/core/picture/motion'
 import { HOUSE_RATE } from '@/core/units'
 import { output, rawFile, scratch } from './support/application'
-import { chooseFiles, chooseOption, chooseSegment, clickOn, waitForSheet, waitForText } from './support/browser'
+import {
+  chooseFiles,
+  chooseOption,
+  chooseSegment,
+  clickOn,
+  waitForSheet,
+  waitForText,
+  clickAt,
+} from './support/browser'
 import { sharedSession } from './support/session'
 import { rms } from './support/sound'
 
@@ -48,7 +56,7 @@ test('a further picture is seen from its word on, and goes with the word', async
   // What the easel shows at the two moments is the one and the other picture.
   const shown = () => page.$eval('[data-testid=easel] img', (image) => (image as HTMLImageElement).src)
   const atWord = await shown()
-  await page.click(`[data-step="${step.id}"] [data-word="2"]`)
+  await clickAt(page, `[data-step="${step.id}"] [data-word="2"]`)
   await page.waitForFunction(
     (was) => document.querySelector<HTMLImageElement>('[data-testid=easel] img')?.src !== was,
     {},

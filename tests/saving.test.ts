@@ -21,6 +21,7 @@ import {
   waitForSheet,
   waitForText,
   waitForWords,
+  clickAt,
 } from './support/browser'
 
 /** Saving, and what comes in its way: two windows, lost answers, a server or a database that is away. */
@@ -341,7 +342,7 @@ describe('work is never lost', () => {
     await page.goto(lessonUrl())
     await page.waitForSelector('[data-testid=troubles]', { timeout: 60_000 })
     await page.waitForFunction(() => !document.body.innerText.includes('Finding the words'), { timeout: 60_000 })
-    await page.click('[data-testid=troubles]')
+    await clickAt(page, '[data-testid=troubles]')
     await waitForText(page, 'The words of a take could not be found')
     await waitForText(page, 'Not today.')
     refuses = false

@@ -5,7 +5,7 @@ import { readWav } from '@/core/formats/wav'
 import { HOUSE_RATE } from '@/core/units'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
 import { headless, madeFile, rawFile, scratch } from './support/application'
-import { chooseFiles, clickOn, savedLesson, waitForSheet, waitForText, waitForWords } from './support/browser'
+import { chooseFiles, clickOn, savedLesson, waitForSheet, waitForText, waitForWords, clickAt } from './support/browser'
 import { likeness, locate } from './support/sound'
 import { sharedSession } from './support/session'
 
@@ -148,7 +148,7 @@ test('words that are deleted are gone from the sound and the script; the rest st
     steepest(whole, 0, whole.length),
   )
   // The part that is left out can be heard again.
-  await (await page.waitForSelector('[aria-label$="seconds are left out here"]'))!.click()
+  await clickAt(page, '[aria-label$="seconds are left out here"]')
   await clickOn(page, 'Show it again')
   const shown = await lesson()
   expect(shown.steps[0]!.passages.map(({ from, to }) => [from, to])).toEqual(

@@ -1,7 +1,17 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { BoundingBox, Browser, ElementHandle, HTTPRequest, JSHandle, Page, Point } from 'puppeteer-core'
+import type {
+  BoundingBox,
+  Browser,
+  ClickOptions,
+  ElementHandle,
+  Frame,
+  HTTPRequest,
+  JSHandle,
+  Page,
+  Point,
+} from 'puppeteer-core'
 import type { Lesson, LessonDocument } from '@/core/lesson/document'
 import { documentOf, tell } from '@/core/lesson/telling'
 import { HOUSE_RATE } from '@/core/units'
@@ -126,8 +136,15 @@ export const chooseSegment = (page: Page, words: string, within = 'body'): Promi
     ),
   )
 
+/** What a selector finds, once it is there. */
+export const clickAt = (
+  page: Page | Frame,
+  selector: string,
+  options: Omit<ClickOptions, 'count'> = {},
+): Promise<void> => clickWhenStill(async () => (await orName(selector, page.waitForSelector(selector)))!, options)
+
 /** As a person does: what still moves, or has no place yet, is waited for; what has gone is looked for again. */
-async function clickWhenStill(find: () => Promise<JSHandle>, count = 1): Promise<void> {
+async function clickWhenStill(find: () => Promise<JSHandle>, options: ClickOptions = {}): Promise<void> {
   for (let tries = 0; tries < 20; tries++) {
     const handle = (await find()).asElement() as ElementHandle<HTMLElement>
     const isStill = await handle.evaluate(async (one) => {
@@ -143,15 +160,15 @@ async function clickWhenStill(find: () => Promise<JSHandle>, count = 1): Promise
       }
       return false
     })
-    if (isStill && (await clicked(handle, count))) return
+    if (isStill && (await clicked(handle, options))) return
   }
   throw new Error('What was to be clicked on does not come to rest.')
 }
 
 /** False where it has gone before the mouse could be over it. */
-async function clicked(handle: ElementHandle, count: number): Promise<boolean> {
+async function clicked(handle: ElementHandle, options: ClickOptions): Promise<boolean> {
   try {
-    await handle.click({ count })
+    await handle.click(options)
     return true
   } catch (error) {
     if (/Node is (detached|either not clickable)/.test((error as Error).message)) return false
@@ -161,7 +178,7 @@ async function clicked(handle: ElementHandle, count: number): Promise<boolean> {
 
 /** Puts `words` in the place of what a field holds; the caret stays in it. */
 export async function retype(page: Page, field: string, words: string): Promise<void> {
-  await clickWhenStill(async () => (await orName(field, page.waitForSelector(field)))!, 3)
+  await clickWhenStill(async () => (await orName(field, page.waitForSelector(field)))!, { count: 3 })
   const hasFocus = await page.$eval(field, (one) => one === document.activeElement)
   if (!hasFocus) throw new Error(`${field} does not take the focus.`)
   await page.keyboard.type(words)
@@ -169,7 +186,7 @@ export async function retype(page: Page, field: string, words: string): Promise<
 
 /** An entry of a list that opens; `label` names the list. */
 export async function chooseOption(page: Page, label: string, words: string, within = 'body'): Promise<void> {
-  await (await page.waitForSelector(`${within} [aria-label="${label}"]`))!.click()
+  await clickAt(page, `${within} [aria-label="${label}"]`)
   const handle = await page.waitForFunction(
     (wanted) =>
       [...document.querySelectorAll<HTMLElement>('.ant-select-item-option')].find(
