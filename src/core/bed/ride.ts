@@ -104,7 +104,7 @@ function cheapestGain(wishes: Wishes, { slope, highest, count }: Ways): (reach: 
   const pricesNow = ridePrices(step, wishes)
   const moves = Array.from({ length: most }, (_, i) => hasteOf((i + 1) * step))
   return (reach) => {
-    const ground = { ...band(wishes, reach, { step, most, highest }), prices: pricesNow(), moves, turn: TURN }
+    const ground = { ...band(wishes, reach, { step, climb: most, highest }), prices: pricesNow(), moves, turn: TURN }
     return rounded(cheapestPath(ground), step, count)
   }
 }
@@ -123,49 +123,64 @@ function rounded(level: Int32Array, step: Decibels, count: number): GainTrack {
 
 interface Levels {
   step: Decibels
-  /** So many a tick can be climbed. */
-  most: number
+  /** So many can be climbed a tick. */
+  climb: number
+  /** No gain above this. */
   highest: Decibels
 }
 
-/** Between which levels a way is looked for: near the wishes, on the way from one to the next, walkable. */
-function band({ sentence, swell, onset, landing }: Wishes, reach: Decibels, { step, most, highest }: Levels) {
+/** Between which levels a way is looked for, both included, one of each a tick. */
+interface Band {
+  lowest: Int32Array
+  highest: Int32Array
+}
+
+/** Near the wishes and on the way from one to the next; where the bed has to be down before the voice sets in, also there. */
+function band(wishes: Wishes, reach: Decibels, levels: Levels): Band {
+  const near = nearWishes(wishes, reach, levels)
+  for (const cap of [wishes.onset, wishes.landing]) lowerTo(cap, near, levels)
+  makeWalkable(near, levels)
+  return near
+}
+
+function nearWishes({ sentence, swell }: Wishes, reach: Decibels, { step, highest: top }: Levels): Band {
   const ticks = sentence.length
+  const lowest = new Int32Array(ticks)
+  const highest = new Int32Array(ticks)
   const wished = (tick: number) => (Number.isNaN(sentence[tick]) ? swell[tick]! : sentence[tick]!)
-  const below = (gain: Decibels) => Math.floor(within(gain - reach, highest) / step)
-  const above = (gain: Decibels) => Math.ceil(within(gain + reach, highest) / step)
-  const lower = new Int32Array(ticks)
-  const upper = new Int32Array(ticks)
+  const lay = (a: Decibels, b: Decibels, from: number, to: number) => {
+    lowest.fill(Math.floor(within(Math.min(a, b) - reach, top) / step), from, to)
+    highest.fill(Math.ceil(within(Math.max(a, b) + reach, top) / step), from, to)
+  }
   for (let from = 0, before = NaN; from < ticks;) {
     let to = from
     let wish = NaN
     while (to < ticks && Number.isNaN((wish = wished(to)))) to++
-    if (to > from) {
-      // A tick without a wish lies between its neighbours'.
-      const [a, b] = [Number.isNaN(before) ? wish : before, Number.isNaN(wish) ? before : wish]
-      lower.fill(below(Math.min(a, b)), from, to)
-      upper.fill(above(Math.max(a, b)), from, to)
-    }
-    if (to < ticks) [lower[to], upper[to]] = [below(wish), above(wish)]
+    // A tick without a wish lies between its neighbours'.
+    if (to > from) lay(Number.isNaN(before) ? wish : before, Number.isNaN(wish) ? before : wish, from, to)
+    if (to < ticks) lay(wish, wish, to, to + 1)
     before = wish
     from = to + 1
   }
-  // Where the bed has to be down before the voice sets in, also the way there is looked for.
-  for (const cap of [onset, landing])
-    for (let tick = 0; tick < ticks; tick++)
-      if (!Number.isNaN(cap[tick])) {
-        const low = Math.floor(Math.max(MIN_GAIN, cap[tick]! - BELOW_CAP) / step)
-        if (low < lower[tick]!) lower[tick] = low
-      }
-  for (let i = 1; i < ticks; i++) {
-    if (lower[i - 1]! + most < lower[i]!) lower[i] = lower[i - 1]! + most
-    if (upper[i - 1]! - most > upper[i]!) upper[i] = upper[i - 1]! - most
+  return { lowest, highest }
+}
+
+function lowerTo(cap: Float64Array, { lowest }: Band, { step }: Levels): void {
+  for (let tick = 0; tick < cap.length; tick++) {
+    if (Number.isNaN(cap[tick])) continue
+    const low = Math.floor(Math.max(MIN_GAIN, cap[tick]! - BELOW_CAP) / step)
+    if (low < lowest[tick]!) lowest[tick] = low
   }
-  for (let i = ticks - 2; i >= 0; i--) {
-    if (lower[i + 1]! + most < lower[i]!) lower[i] = lower[i + 1]! + most
-    if (upper[i + 1]! - most > upper[i]!) upper[i] = upper[i + 1]! - most
+}
+
+/** From each tick's levels the next one's are in reach. */
+function makeWalkable({ lowest, highest }: Band, { climb }: Levels): void {
+  const widen = (tick: number, by: number) => {
+    if (lowest[by]! + climb < lowest[tick]!) lowest[tick] = lowest[by]! + climb
+    if (highest[by]! - climb > highest[tick]!) highest[tick] = highest[by]! - climb
   }
-  return { lowest: lower, highest: upper }
+  for (let tick = 1; tick < lowest.length; tick++) widen(tick, tick - 1)
+  for (let tick = lowest.length - 2; tick >= 0; tick--) widen(tick, tick + 1)
 }
 
 const within = (gain: Decibels, highest: Decibels) => Math.min(highest, Math.max(MIN_GAIN, gain))
