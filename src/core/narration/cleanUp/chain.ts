@@ -54,8 +54,11 @@ function shapeTone(samples: Float32Array, { body, clearness, air }: CleanUp['ton
   return out
 }
 
-const blended = (dry: Float32Array, wet: Float32Array, amount: number) =>
-  dry.map((value, i) => value + (wet[i]! - value) * amount)
+function blended(dry: Float32Array, wet: Float32Array, amount: number): Float32Array {
+  const out = new Float32Array(dry.length)
+  for (let i = 0; i < out.length; i++) out[i] = dry[i]! + (wet[i]! - dry[i]!) * amount
+  return out
+}
 
 /** A take is cleaned in stretches of this length, so that its length does not matter. */
 export const STRETCH = 30 * HOUSE_RATE

@@ -1,5 +1,5 @@
 import FFT from 'fft.js'
-import { toFactor, type Decibels } from '@/core/units'
+import { toFactor, type Decibels, type Factor } from '@/core/units'
 
 /** Short-time spectra: 1024 samples every 256, square-root Hann windows before and after. */
 const SIZE = 1024
@@ -28,29 +28,56 @@ export function noiseSpectrum(stretches: readonly Float32Array[]): NoiseSpectrum
 /** Lowers each bin as far as the noise fills it, by `most` dB at most. */
 export function reduceNoise(samples: Float32Array, noise: NoiseSpectrum, most: Decibels): Float32Array {
   const fft = new FFT(SIZE)
-  const transform = createTransform()
-  const least = toFactor(-most)
-  const out = new Float32Array(samples.length + 2 * SIZE)
-  const padded = new Float32Array(samples.length + 2 * SIZE)
+  const lower = lowering(noise, toFactor(-most))
+  const [frames, spectra] = [fft.createComplexArray(), fft.createComplexArray()]
+  // Two frames at a time, the later one as the imaginary part of the same transform: half as many are needed.
+  const padded = new Float32Array(samples.length + 2 * SIZE + HOP)
   padded.set(samples, SIZE)
-  const before = new Float64Array(BINS)
-  const back = fft.createComplexArray()
-  for (let at = 0; at + SIZE <= padded.length; at += HOP) {
-    const spectrum = transform(padded, at)
-    for (let b = 0; b < BINS; b++) {
-      const ratio = powerOf(spectrum, b) / (noise[b]! + 1e-20)
-      const estimate = MEMORY * before[b]! + (1 - MEMORY) * Math.max(0, ratio - 1)
-      const gain = Math.max(least, estimate / (1 + estimate))
-      before[b] = gain * gain * ratio
-      spectrum[2 * b]! *= gain
-      spectrum[2 * b + 1]! *= gain
+  const out = new Float32Array(padded.length)
+  for (let at = 0; at + SIZE + HOP <= padded.length; at += 2 * HOP) {
+    for (let i = 0; i < SIZE; i++) {
+      frames[2 * i] = padded[at + i]! * WINDOW[i]!
+      frames[2 * i + 1] = padded[at + HOP + i]! * WINDOW[i]!
     }
-    fft.completeSpectrum(spectrum)
-    fft.inverseTransform(back, spectrum)
+    fft.transform(spectra, frames)
+    lower(spectra)
+    fft.inverseTransform(frames, spectra)
     // Four windows overlap; their squares add up to two.
-    for (let i = 0; i < SIZE; i++) out[at + i]! += (back[2 * i]! * WINDOW[i]!) / 2
+    for (let i = 0; i < SIZE; i++) {
+      out[at + i]! += (frames[2 * i]! * WINDOW[i]!) / 2
+      out[at + HOP + i]! += (frames[2 * i + 1]! * WINDOW[i]!) / 2
+    }
   }
   return out.slice(SIZE, SIZE + samples.length)
+}
+
+/** Lowers the bins of two frames that follow each other, in the spectrum of the first plus i times the second. */
+function lowering(noise: NoiseSpectrum, least: Factor): (spectra: number[]) => void {
+  const before = new Float64Array(BINS)
+  const gainOf = (power: number, b: number) => {
+    const ratio = power / (noise[b]! + 1e-20)
+    const estimate = MEMORY * before[b]! + (1 - MEMORY) * Math.max(0, ratio - 1)
+    const gain = Math.max(least, estimate / (1 + estimate))
+    before[b] = gain * gain * ratio
+    return gain
+  }
+  return (spectra) => {
+    for (let b = 0; b < BINS; b++) {
+      // A bin and its mirror image: what they have in common is the first frame's, what parts them the second's.
+      const here = 2 * b
+      const there = 2 * ((SIZE - b) % SIZE)
+      const firstRe = (spectra[here]! + spectra[there]!) / 2
+      const firstIm = (spectra[here + 1]! - spectra[there + 1]!) / 2
+      const secondRe = (spectra[here + 1]! + spectra[there + 1]!) / 2
+      const secondIm = (spectra[there]! - spectra[here]!) / 2
+      const first = gainOf(firstRe ** 2 + firstIm ** 2, b)
+      const second = gainOf(secondRe ** 2 + secondIm ** 2, b)
+      spectra[here] = first * firstRe - second * secondIm
+      spectra[here + 1] = first * firstIm + second * secondRe
+      spectra[there] = first * firstRe + second * secondIm
+      spectra[there + 1] = second * secondRe - first * firstIm
+    }
+  }
 }
 
 const WINDOW = Float64Array.from({ length: SIZE }, (_, i) => Math.sin((Math.PI * (i + 0.5)) / SIZE))
