@@ -5,13 +5,13 @@ import { LANGUAGE_COOKIE } from '@/messages/languages'
 import { PALETTES } from '@/ui/ground/palette'
 import {
   chooseSegment,
+  clickAt,
   clickOn,
   controlsBeyond,
   waitForRest,
   waitForSheet,
   waitForText,
   waitForWords,
-  clickAt,
 } from './support/browser'
 import { sharedSession } from './support/session'
 

@@ -18,6 +18,7 @@ import {
   chooseFiles,
   chooseOption,
   chooseSegment,
+  clickAt,
   clickOn,
   retype,
   savedLesson,
@@ -26,7 +27,6 @@ import {
   waitForDialog,
   waitForSheet,
   waitForText,
-  clickAt,
 } from './support/browser'
 import { likeness } from './support/sound'
 import { sharedSession } from './support/session'

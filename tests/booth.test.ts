@@ -10,6 +10,7 @@ import { madeFile, headless, output, scratch, startApplication, until, type Appl
 import {
   capturedSound,
   chooseSegment,
+  clickAt,
   clickOn,
   fakeMicrophone,
   holdBack,
@@ -21,7 +22,6 @@ import {
   storedLesson,
   storeLesson,
   waitForText,
-  clickAt,
 } from './support/browser'
 import { follow, largestDifference, locate, rms, shareSaid } from './support/sound'
 

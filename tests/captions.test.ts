@@ -3,13 +3,13 @@ import { readCaptions } from '@/core/formats/readCaptions'
 import { madeFile, until } from './support/application'
 import {
   chooseSegment,
+  clickAt,
   clickOn,
   retype,
   savedLesson,
   waitForSheet,
   waitForText,
   waitForWords,
-  clickAt,
 } from './support/browser'
 import { sharedSession } from './support/session'
 

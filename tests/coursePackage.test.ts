@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Browser, Frame, Page } from 'puppeteer-core'
 import { headless, output, scratch, until } from './support/application'
-import { openBrowser, openPage, clickAt } from './support/browser'
+import { clickAt, openBrowser, openPage } from './support/browser'
 import { makeSmallLesson } from './support/smallLesson'
 import { courseSite, unpack, type Site } from './support/site'
 

@@ -8,13 +8,13 @@ import { documentOf } from '@/core/lesson/telling'
 import { scratch, startApplication, until, type Application } from './support/application'
 import {
   chooseFiles,
+  clickAt,
   clickOn,
   openBrowser,
   openPage,
   retype,
   storedLesson,
   waitForText,
-  clickAt,
 } from './support/browser'
 
 /** Courses and their lessons on the home page: named, put in order, moved, duplicated, deleted and brought back. */

@@ -9,18 +9,18 @@ import { stretchLoudness } from '@/core/measure/loudness'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { headless, output, rawFile, scratch, startApplication, type Application } from './support/application'
 import {
-  captureSound,
   capturedSound,
+  captureSound,
   chooseFiles,
   chooseOption,
   chooseSegment,
+  clickAt,
   clickOn,
   openBrowser,
   openPage,
   savedLesson,
   waitForSheet,
   waitForText,
-  clickAt,
 } from './support/browser'
 
 /** The whole way: raw files dropped, a first lesson, corrected on the sheet, played, changed while playing, delivered. */

@@ -22,6 +22,7 @@ import {
   chooseFiles,
   chooseOption,
   chooseSegment,
+  clickAt,
   clickOn,
   fakeMicrophone,
   openBrowser,
@@ -29,7 +30,6 @@ import {
   savedLesson,
   waitForSheet,
   waitForText,
-  clickAt,
 } from './support/browser'
 import { rms } from './support/sound'
 

@@ -1,6 +1,7 @@
 import type { CDPSession, Page } from 'puppeteer-core'
 import {
   chooseSegment,
+  clickAt,
   clickOn,
   retype,
   savedLesson,
@@ -8,7 +9,6 @@ import {
   waitForRest,
   waitForSheet,
   waitForText,
-  clickAt,
 } from './support/browser'
 import { until } from './support/application'
 import { sharedSession } from './support/session'

@@ -6,6 +6,7 @@ import { output, rawFile, scratch, until } from './support/application'
 import {
   chooseFiles,
   chooseSegment,
+  clickAt,
   clickOn,
   savedLesson,
   waitForDialog,
@@ -80,4 +81,19 @@ test('a voice on one side is told, and heard as in its file where that is wanted
   await page.keyboard.press('Escape')
   await clickOn(page, 'Undo')
   await until(async () => (await savedLesson(page)).lesson.takes[0]!.media === media, 30)
+})
+
+test('a take tells it in the booth too, and is heard as in its file from there', async () => {
+  const { lesson: before } = await savedLesson(page)
+  const [take] = before.takes as [Lesson['takes'][number]]
+  await clickOn(page, 'Booth')
+  const place = before.steps.findIndex(({ id }) => id === take.step) + 1
+  await clickAt(page, `nav[aria-label=Steps] button:nth-child(${place})`)
+  await page.waitForSelector(`[data-take="${take.name}"] ::-p-text(on its left side only)`)
+  await clickOn(page, `More for ${take.name}`)
+  await clickOn(page, 'Hear both sides as in the file')
+  await until(async () => (await savedLesson(page)).lesson.takes[0]!.media !== take.media, 60)
+  await page.waitForFunction(() => !document.body.innerText.includes('on its left side only'))
+  await clickOn(page, 'Undo')
+  await until(async () => (await savedLesson(page)).lesson.takes[0]!.media === take.media, 30)
 })

@@ -10,13 +10,13 @@ import { headless, scratch, until } from './support/application'
 import {
   chooseOption,
   chooseSegment,
+  clickAt,
   clickOn,
   middleOf,
   penDrag,
   savedLesson,
   waitForSheet,
   waitForWords,
-  clickAt,
 } from './support/browser'
 import { sharedSession } from './support/session'
 

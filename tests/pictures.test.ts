@@ -9,10 +9,10 @@ import {
   chooseFiles,
   chooseOption,
   chooseSegment,
+  clickAt,
   clickOn,
   waitForSheet,
   waitForText,
-  clickAt,
 } from './support/browser'
 import { sharedSession } from './support/session'
 import { rms } from './support/sound'

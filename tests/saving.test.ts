@@ -10,6 +10,7 @@ import yauzl from 'yauzl'
 import { madeFile, scratch, startApplication, until, type Application } from './support/application'
 import {
   chooseFiles,
+  clickAt,
   clickOn,
   openBrowser,
   openPage,
@@ -21,7 +22,6 @@ import {
   waitForSheet,
   waitForText,
   waitForWords,
-  clickAt,
 } from './support/browser'
 
 /** Saving, and what comes in its way: two windows, lost answers, a server or a database that is away. */

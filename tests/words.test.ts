@@ -5,7 +5,7 @@ import { readWav } from '@/core/formats/wav'
 import { HOUSE_RATE } from '@/core/units'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
 import { headless, madeFile, rawFile, scratch } from './support/application'
-import { chooseFiles, clickOn, savedLesson, waitForSheet, waitForText, waitForWords, clickAt } from './support/browser'
+import { chooseFiles, clickAt, clickOn, savedLesson, waitForSheet, waitForText, waitForWords } from './support/browser'
 import { likeness, locate } from './support/sound'
 import { sharedSession } from './support/session'
 

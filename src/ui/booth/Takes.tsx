@@ -8,6 +8,7 @@ import { useState, useSyncExternalStore } from 'react'
 import type { Step, Take } from '@/core/lesson/document'
 import type { OutputName } from '@/core/delivery/outputs'
 import { isInUse, takesOf } from '@/core/lesson/takes'
+import { sidesNote } from '@/core/measure/sides'
 import { reportTake, type TakeReport } from '@/core/narration/takeReport'
 import { say } from '@/messages/say'
 import { takeUrl } from '../api'
@@ -15,6 +16,7 @@ import { makeFile } from '../makeFile'
 import { clock, signed } from '../format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { cleaningState } from '../lesson/useCleaning'
+import { useHearAsInFile } from '../lesson/useHearAsInFile'
 import { audition, auditioned, endAudition } from '../player/audition'
 import { askWhetherToLay } from '../parts/askWhetherToLay'
 import { ChooseParts } from './ChooseParts'
@@ -156,6 +158,8 @@ function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace:
   const { modal } = App.useApp()
   const analysis = useLessonState(({ analyses }) => analyses.get(take.media))
   const cleaning = useLessonState((state) => cleaningState(state, take.media))
+  const sides = useLessonState(({ media }) => media.get(take.media)?.sides)
+  const hearAsInFile = useHearAsInFile()
   const listened = useLessonState((state) => auditioned(state.audition))
   const playing = useSyncExternalStore(player.subscribe, player.isPlaying, () => false)
   const isHeard = playing && listened?.media === take.media && listened.from === take.from
@@ -195,6 +199,9 @@ function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace:
         </Upload>
       ),
     },
+    ...(sides
+      ? [{ key: 'sides', label: say('files.hearBothSidesAs'), onClick: () => void hearAsInFile(take.media) }]
+      : []),
     {
       key: 'remove',
       danger: true,
@@ -226,6 +233,7 @@ function TakeRow({ take, step, onReplace }: { take: Take; step: Step; onReplace:
         ) : (
           <small>&nbsp;</small>
         )}
+        {sides && <p className={styles.hint}>{sidesNote(sides)}</p>}
       </div>
       <Dropdown menu={{ items }} trigger={['click']}>
         <Button

@@ -1,16 +1,16 @@
 'use client'
 
-import { App, Button, Dropdown, Form, Input } from 'antd'
+import { Button, Dropdown, Form, Input } from 'antd'
 import { useState } from 'react'
 import type { ShelfItem } from '@/core/lesson/document'
 import { sidesNote } from '@/core/measure/sides'
 import { say } from '@/messages/say'
 import { Dialog } from '../../parts/Dialog'
 import { clock } from '../../format'
-import { runJob } from '../../jobs'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
 import { BringIn } from '../../uploads/BringIn'
 import { ReplaceDeck } from './ReplaceDeck'
+import { useHearAsInFile } from '../../lesson/useHearAsInFile'
 import { useShelfActions } from '../../lesson/useShelfActions'
 import styles from '../panel.module.css'
 
@@ -80,21 +80,6 @@ export function ShelfPanel() {
       {described && <DescribeDialog item={described} onClose={() => setDescribed(null)} />}
     </>
   )
-}
-
-/** What was put into the middle is heard again as it is in its file; undone as any change. */
-function useHearAsInFile() {
-  const { store } = useDesk()
-  const { message } = App.useApp()
-  return async (media: string) => {
-    try {
-      const { info } = await runJob<'asInFile'>({ kind: 'asInFile', media })
-      store.getState().addMedia([info])
-      store.getState().edit({ name: 'swapMedia', media, by: info.hash })
-    } catch (error) {
-      void message.error((error as Error).message)
-    }
-  }
 }
 
 function DescribeDialog({ item, onClose }: { item: ShelfItem; onClose: () => void }) {
