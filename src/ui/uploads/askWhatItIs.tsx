@@ -30,6 +30,7 @@ export async function askWhatItIs(media: MediaInfo, store: LessonStore, { messag
   }
   const dialog = modal.confirm({
     title: say('uploads.whatIs', { name: media.name }),
+    icon: null,
     content: soundsLike()[guess],
     footer: (
       <div className={styles.choices}>
