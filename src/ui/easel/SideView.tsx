@@ -11,11 +11,13 @@ import type { Side } from '@/core/picture/stack'
 import { cardUrl, layerUrl, pageUrl } from '../api'
 import { useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { usePlacing } from '../over/placing'
-import { BlurredGround } from './BlurredGround'
+import { onDemand } from '../parts/onDemand'
 import { naturalSize } from './naturalSize'
-import { RecordingPicture } from './RecordingPicture'
 import { useUnder } from './useUnder'
 import styles from './easel.module.css'
+
+const RecordingPicture = onDemand(() => import('./RecordingPicture').then((part) => part.RecordingPicture))
+const BlurredGround = onDemand(() => import('./BlurredGround').then((part) => part.BlurredGround))
 
 /** A picture with what lies over it, as the finished video has it. */
 export function SideView({ side, look, style }: { side: Side; look: Look; style?: CSSProperties }) {
