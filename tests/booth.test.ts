@@ -275,7 +275,9 @@ test('walking through: one reading over three steps, the key presses kept as bre
   expect(third!.from).toBe(second!.to)
   const pressed = await pressedWithin(page, (await soundOf(first!.media)).length / HOUSE_RATE)
   expect(pressed).toHaveLength(2)
-  for (const [i, { to }] of [first!, second!].entries()) expect(offStretch(to, pressed[i]!)).toBeLessThan(1.2)
+  // What the browser has left out lies between the keys, and not in the file.
+  const most = 1.2 + (await missingByTheBrowser(page))
+  for (const [i, { to }] of [first!, second!].entries()) expect(offStretch(to, pressed[i]!)).toBeLessThan(most)
   expect(faults).toEqual([])
 })
 
@@ -312,7 +314,8 @@ test('from here on: each step gets a take of its own', async () => {
   expect(made.map(({ name }) => name)).toEqual([expect.stringMatching(/^Take \d$/), expect.stringMatching(/^Take \d$/)])
   // The break lies in the pause nearby.
   const [pressed] = await pressedWithin(page, (await soundOf(made[0]!.media)).length / HOUSE_RATE)
-  for (const edge of [made[0]!.to, made[1]!.from]) expect(offStretch(edge, pressed!)).toBeLessThan(1.6)
+  const most = 1.6 + (await missingByTheBrowser(page))
+  for (const edge of [made[0]!.to, made[1]!.from]) expect(offStretch(edge, pressed!)).toBeLessThan(most)
   expect(made[1]!.from).toBeGreaterThanOrEqual(made[0]!.to)
   expect(faults).toEqual([])
 })
