@@ -13,7 +13,7 @@ const BLOCK = 150 * GRID
  */
 const LEAD = 48_000
 const PAUSE = 8 // ms
-const ASK_AGAIN = 250 // ms
+const ASK_AGAIN = 100 // ms
 
 /** Where a place of the mix before a change lies after it. */
 type Carry = (position: SampleIndex) => SampleIndex

@@ -54,7 +54,10 @@ export async function openPage(browser: Browser, url: string): Promise<{ page: P
   page.on('pageerror', (error) => faults.push(String(error)))
   // Nothing wrong with that in itself, but it tells why something else is missing.
   const notHad: string[] = []
-  page.on('requestfailed', (request) => notHad.push(`${request.url()}: ${request.failure()?.errorText}`))
+  page.on('requestfailed', (request) => {
+    // A page fetched ahead that is no longer wanted is not missing.
+    if (!request.url().includes('_rsc=')) notHad.push(`${request.url()}: ${request.failure()?.errorText}`)
+  })
   page.on('response', (response) => {
     if (response.status() >= 400) notHad.push(`${response.url()}: ${response.status()}`)
     // A job may be asked for in vain, too.

@@ -23,6 +23,10 @@ export type UploadPurpose = 'media' | 'archive'
 
 const RETRY_AFTER = [0, 500, 1000, 2000, 4000, 8000, 15000, 30000] // ms
 
+/** Something else holds the upload still, which is soon over. */
+const HELD = [409, 423]
+const DISK_FULL = 507
+
 export interface UploadEvents {
   onProgress(sent: number): void
   /** All bytes are there, and the import has been put into the queue under this id. */
@@ -48,6 +52,7 @@ export function startUpload(
       retryDelays: RETRY_AFTER,
       chunkSize: 16 * 1024 * 1024,
       removeFingerprintOnSuccess: true,
+      onShouldRetry: isWorthAnotherTry,
       metadata: { filename: file.name, purpose, ...(course && { course }) },
       onProgress: (sent, total) => events.onProgress(total > 0 ? sent / total : 1),
       onSuccess: () => events.onWhole(own.url!.split('/').at(-1)!),
@@ -65,9 +70,19 @@ export function startUpload(
   }
 }
 
+/**
+ * All but a refusal may be gone the next time. The server may be on this very machine: it is asked whether the browser
+ * believes itself in a network or not.
+ */
+function isWorthAnotherTry({ originalResponse: answer }: DetailedError): boolean {
+  const status = answer?.getStatus() ?? 0
+  const isRefused = (status >= 400 && status < 500) || status === DISK_FULL
+  return !isRefused || HELD.includes(status)
+}
+
 function sentenceFor(error: Error, name: string): string {
   const answer = 'originalResponse' in error ? (error as DetailedError).originalResponse : null
-  if (answer && answer.getStatus() === 507) return answer.getBody()
+  if (answer && answer.getStatus() === DISK_FULL) return answer.getBody()
   if (/413|exceed|too large|max/i.test(error.message)) return say('uploads.thisFileIsLarger', { name })
   return say('uploads.theConnectionWasLost', { name })
 }
