@@ -13,7 +13,6 @@ import {
   clickAt,
   clickOn,
   fakeMicrophone,
-  holdBack,
   newProfile,
   openBrowser,
   openPage,
@@ -23,6 +22,7 @@ import {
   storeLesson,
   waitForText,
 } from './support/browser'
+import { holdBack } from './support/requests'
 import { follow, largestDifference, locate, rms, shareSaid } from './support/sound'
 
 /** What an author does in the booth, with a microphone whose every sample is known. */
@@ -498,7 +498,7 @@ describe('takes', () => {
     const two = await readingBy('espeak-ng:en-gb', step, 'two')
     await bringIn(one.file)
     await page.waitForSelector('[data-take="Take 2"]')
-    const release = await holdBack(page, '/analysis.bin')
+    const release = await holdBack(page, '*/analysis.bin')
     await bringIn(two.file)
     await page.waitForSelector('[data-take="Take 3"]')
     const before = await topOf('Choose parts…')

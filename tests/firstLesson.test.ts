@@ -45,6 +45,7 @@ afterEach(() => expect(faults).toEqual([]))
 const spoken = ({ steps }: Lesson) => steps.map(({ passages }) => passages.map(({ from, to }) => [from, to]))
 
 test('slides, a reading and a song dropped together become a lesson with each in its place', async () => {
+  await page.setOfflineMode(true)
   await chooseFiles(
     page,
     'first-files',
@@ -53,6 +54,9 @@ test('slides, a reading and a song dropped together become a lesson with each in
     rawFile('leaving-a-berth.pdf'),
   )
   await page.waitForSelector('[data-file]')
+  // Long enough for more than one try.
+  await new Promise((resolve) => setTimeout(resolve, 1500))
+  await page.setOfflineMode(false)
   // The server may be on this very machine: it answers where there is no network.
   await page.evaluate(() => dispatchEvent(new Event('offline')))
   await clickOn(page, 'Make the lesson')

@@ -23,12 +23,14 @@ import {
   waitForText,
   waitForWords,
 } from './support/browser'
+import { onRequests } from './support/requests'
 
 /** Saving, and what comes in its way: two windows, lost answers, a server or a database that is away. */
 
 let application: Application
 let browser: Browser
 const folder = scratch()
+const SAVES = '*/api/lessons/tide-table'
 const lessonUrl = () => `${application.url}/lessons/tide-table`
 
 beforeAll(async () => {
@@ -169,6 +171,44 @@ describe('saving', () => {
     expect((await savedLesson(page)).lesson.steps).toHaveLength(11)
     await clickOn(page, 'Undo')
     expect((await savedLesson(page)).lesson.steps).toHaveLength(12)
+    await page.close()
+  })
+
+  test('a page of which scripts were lost on the way comes whole by itself', async () => {
+    const { page } = await openPage(browser, 'about:blank')
+    let lost = 0
+    await onRequests(page, '*/_next/static/*.js', () => (lost++ < 3 ? 'is lost' : 'goes on'))
+    await page.goto(lessonUrl())
+    await waitForSheet(page)
+    expect(lost).toBeGreaterThan(3)
+    await page.close()
+  })
+
+  test('workers whose code was lost on the way do their work all the same', async () => {
+    const { page } = await openPage(browser, 'about:blank')
+    let lost = 0
+    await onRequests(page, '*/turbopack-worker-*.js', () => (lost++ < 2 ? 'is lost' : 'goes on'))
+    await page.goto(lessonUrl())
+    await waitForSheet(page)
+    expect(lost).toBeGreaterThan(2)
+    await page.close()
+  })
+
+  test('pictures that were lost on the way are asked for again', async () => {
+    const { page } = await openPage(browser, 'about:blank')
+    const lost = new Set<string>()
+    await onRequests(page, '*/api/media/*', ({ url }) => {
+      if (!/\.(webp|png)$/.test(url) || lost.has(url)) return 'goes on'
+      lost.add(url)
+      return 'is lost'
+    })
+    await page.goto(lessonUrl())
+    await waitForSheet(page)
+    await page.waitForFunction(() => {
+      const pictures = [...document.querySelectorAll<HTMLImageElement>('main img[src*="/api/media/"]')]
+      return pictures.length > 1 && pictures.every(({ complete, naturalWidth }) => complete && naturalWidth > 0)
+    })
+    expect(lost.size).toBeGreaterThan(1)
     await page.close()
   })
 
@@ -331,14 +371,12 @@ describe('work is never lost', () => {
 
   test('what went wrong behind the page is told, and done when it is tried again', async () => {
     const { page } = await openPage(browser, 'about:blank')
-    await page.setRequestInterception(true)
     let refuses = true
-    page.on('request', (request) => {
-      const isAlignment = request.url().endsWith('/api/jobs') && request.postData()?.includes('"align"')
-      if (refuses && isAlignment)
-        void request.respond({ status: 400, contentType: 'application/json', body: '{"error":"Not today."}' })
-      else void request.continue()
-    })
+    await onRequests(page, '*/api/jobs', ({ postData }) =>
+      refuses && postData?.includes('"align"')
+        ? { status: 400, type: 'application/json', body: '{"error":"Not today."}' }
+        : 'goes on',
+    )
     await page.goto(lessonUrl())
     await page.waitForSelector('[data-testid=troubles]', { timeout: 60_000 })
     await page.waitForFunction(() => !document.body.innerText.includes('Finding the words'), { timeout: 60_000 })
@@ -390,16 +428,13 @@ describe('work is never lost', () => {
     const page = await open()
     const before = await savedLesson(page)
     let lost = 0
-    page.on('request', (request) => {
-      const isSave = request.method() === 'PUT' && request.url().endsWith('/api/lessons/tide-table')
-      if (!isSave || lost > 0) return void request.continue().catch(() => {})
+    await onRequests(page, SAVES, async ({ url, method, postData }) => {
+      if (method !== 'PUT' || lost > 0) return 'goes on'
       lost++
       // It arrives and is done; only the answer never comes.
-      void fetch(request.url(), { method: 'PUT', body: request.postData() })
-        .then(() => request.abort('connectionreset'))
-        .catch(() => {})
+      await fetch(url, { method, body: postData })
+      return 'is lost'
     })
-    await page.setRequestInterception(true)
     await page.keyboard.press('End')
     await page.keyboard.press('Delete')
     await waitForText(page, 'Not saved yet')
@@ -416,13 +451,12 @@ describe('work is never lost', () => {
     const page = await open()
     const before = await savedLesson(page)
     let held = 0
-    page.on('request', (request) => {
-      const isSave = request.method() === 'PUT' && request.url().endsWith('/api/lessons/tide-table')
-      if (!isSave) return void request.continue().catch(() => {})
+    await onRequests(page, SAVES, ({ url, method, postData }) => {
+      if (method !== 'PUT') return 'goes on'
       // Done, and never answered.
-      if (held++ === 0) void fetch(request.url(), { method: 'PUT', body: request.postData() })
+      if (held++ === 0) void fetch(url, { method, body: postData })
+      return new Promise(() => {})
     })
-    await page.setRequestInterception(true)
     await (await script(page))!.focus()
     await page.keyboard.type('Before. ')
     await until(async () => held > 0)

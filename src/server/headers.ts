@@ -9,6 +9,9 @@ const ALWAYS: Record<string, string> = {
   'x-frame-options': 'DENY',
 }
 
+/** By this the application learns which nonce the page's own scripts are to carry. */
+export const NONCE_HEADER = 'x-nonce'
+
 /** Headers of one answer. Scripts that stand in the page carry the `nonce`. */
 export function safetyHeaders(nonce: string): Record<string, string> {
   return { ...ALWAYS, 'content-security-policy': contentSecurityPolicy(nonce) }

@@ -7,7 +7,7 @@ import { endWithParent } from '@/jobs/parent'
 import { projectFolder } from '@/media/settings'
 import { languageOf } from '@/messages/languages'
 import { speaking } from '@/messages/onServer'
-import { safetyHeaders } from './headers'
+import { NONCE_HEADER, safetyHeaders } from './headers'
 import { allowedHosts, assertLoopback, refusal } from './strangers'
 
 /** The web server: looks at every request before the application sees it, and answers nobody it should not. */
@@ -44,6 +44,7 @@ const server = createServer((request, response) => {
   }
   // The application reads from here which nonce its scripts are to carry.
   request.headers['content-security-policy'] = response.getHeader('content-security-policy') as string
+  request.headers[NONCE_HEADER] = nonce
   const language = languageOf(request.headers.cookie ?? '', request.headers['accept-language'] ?? '')
   if (!request.url?.startsWith(`${STATIC}/`)) return void speaking(language, () => handle(request, response))
   const { url } = request

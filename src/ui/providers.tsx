@@ -8,6 +8,7 @@ import { language, say } from '@/messages/say'
 import { useLastingStyles } from './ground/lastingStyles'
 import { GroundContext, useSystemGround, type GroundChoice } from './ground/useGround'
 import { PreferencesContext } from './preferencesContext'
+import { usePicturesAgain } from './parts/usePicturesAgain'
 import { keepPreference, type Preferences } from './preferences'
 import { queryClient } from './queries'
 import { themeOn } from './theme'
@@ -38,6 +39,7 @@ export function Providers({ preferences: first, children }: { preferences: Prefe
     [preferences],
   )
   useLastingStyles()
+  usePicturesAgain()
   const systemGround = useSystemGround(first.systemGround)
   useEffect(() => keepPreference('systemGround', systemGround), [systemGround])
   const ground = preferences.ground === 'system' ? systemGround : preferences.ground

@@ -6,7 +6,7 @@ import { planMix } from '@/core/mix/plan'
 import type { MixPlan } from '@/core/mix/mixPlan'
 import { HOUSE_RATE, toSamples } from '@/core/units'
 import { chunkSource } from './chunkSource'
-import type { Hearing, MixWorkerApi } from './protocol'
+import { LISTENING, type Hearing, type MixWorkerApi } from './protocol'
 import { createStreamer } from './stream'
 
 /** Renders the lesson's mix and streams it to the player. Nothing that takes long is done here: it would be heard. */
@@ -54,3 +54,4 @@ const api: MixWorkerApi = {
 }
 
 expose(api)
+postMessage(LISTENING)

@@ -19,7 +19,7 @@ import { strokesWorth } from '@/core/mix/strokesWorth'
 import { takeWords } from '@/messages/say'
 import { heardWords, type Found } from '@/core/narration/words/alignments'
 import type { PlannedMix } from '@/core/mix/mixPlan'
-import type { MixPicture, MixWorkerApi, PlanWorkerApi } from './protocol'
+import { LISTENING, type MixPicture, type MixWorkerApi, type PlanWorkerApi } from './protocol'
 
 /** Plans the lesson's mix, measures and checks it: beside the page, and beside the worker whose sound must not wait. */
 
@@ -61,6 +61,7 @@ const api: PlanWorkerApi = {
 }
 
 expose(api)
+postMessage(LISTENING)
 
 /** False where one could not be had: it is asked for again with the next plan. */
 async function loadAnalyses(of: readonly string[]): Promise<boolean> {

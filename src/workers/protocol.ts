@@ -11,6 +11,9 @@ import type { Decibels, SampleIndex, Seconds } from '@/core/units'
 
 /** What the page, its two workers and the player's worklet say to each other. */
 
+/** What a worker says first: from now on it hears what it is told. */
+export const LISTENING = 'listening'
+
 /** Sound of a microphone; `end`: when its last sample was heard, by the audio context's clock. */
 export interface CapturedBlock {
   samples: Float32Array

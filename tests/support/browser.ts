@@ -1,22 +1,13 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type {
-  BoundingBox,
-  Browser,
-  ClickOptions,
-  ElementHandle,
-  Frame,
-  HTTPRequest,
-  JSHandle,
-  Page,
-  Point,
-} from 'puppeteer-core'
+import type { BoundingBox, Browser, ClickOptions, ElementHandle, Frame, JSHandle, Page, Point } from 'puppeteer-core'
 import type { Lesson, LessonDocument } from '@/core/lesson/document'
 import { documentOf, tell } from '@/core/lesson/telling'
 import { HOUSE_RATE } from '@/core/units'
 import { launchBrowser } from '@/demo/browser'
 import { until } from './application'
+import { onRequests } from './requests'
 
 /**
  * `args` for more; a `profile` that is given is kept, so that a browser can be opened again after a crash; one of its own goes
@@ -290,37 +281,11 @@ declare global {
   var yarnStepCaptured: Float32Array[][] | undefined
 }
 
-/** Answers of addresses that end so are held back, until what this returns is called. */
-export async function holdBack(page: Page, ending: string): Promise<() => Promise<void>> {
-  let held: HTTPRequest[] | null = []
-  const answer = (request: HTTPRequest) => {
-    if (held && request.url().endsWith(ending)) held.push(request)
-    else request.continue().catch(() => {})
-  }
-  page.on('request', answer)
-  await page.setRequestInterception(true)
-  return async () => {
-    const released = held ?? []
-    held = null
-    await Promise.all(released.map((request) => request.continue()))
-    await page.setRequestInterception(false)
-    page.off('request', answer)
-  }
-}
-
 /** From now on keeps every sample that leaves the player. Playing must have begun. */
 export async function captureSound(page: Page): Promise<void> {
   await page.waitForFunction(() => globalThis.yarnStepOutput !== undefined)
   // The page runs scripts from its own address only, so this one comes from there.
-  const answer = (request: HTTPRequest) => {
-    const answered = request.url().endsWith(TAP_ADDRESS)
-      ? request.respond({ contentType: 'text/javascript', body: TAP })
-      : request.continue()
-    // What was on its way when this ended goes on by itself.
-    answered.catch(() => {})
-  }
-  page.on('request', answer)
-  await page.setRequestInterception(true)
+  const end = await onRequests(page, `*${TAP_ADDRESS}`, () => ({ type: 'text/javascript', body: TAP }))
   await page.evaluate(async (source) => {
     const { context, node } = globalThis.yarnStepOutput!
     await context.audioWorklet.addModule(source)
@@ -330,8 +295,7 @@ export async function captureSound(page: Page): Promise<void> {
     tap.port.onmessage = ({ data }: MessageEvent<Float32Array[]>) => data.forEach((part, c) => captured[c]!.push(part))
     node.connect(tap)
   }, TAP_ADDRESS)
-  await page.setRequestInterception(false)
-  page.off('request', answer)
+  await end()
 }
 
 const TAP_ADDRESS = '/tap-of-a-test.js'

@@ -7,6 +7,7 @@ import type { Found } from '@/core/narration/words/alignments'
 import { HOUSE_RATE, type Seconds } from '@/core/units'
 import type { HeardLesson, Hearing, MixPicture, MixWorkerApi, PlanWorkerApi, PlayReport } from '@/workers/protocol'
 import { wordsToHand } from '@/messages/say'
+import { openWorker } from './openWorker'
 
 /** Plays a lesson in this page: a worker plans, another renders, an AudioWorklet sounds; this tells them what to do. */
 export interface Player {
@@ -37,8 +38,12 @@ export interface Player {
 const END: Seconds = 0.05
 
 export function createPlayer(): Player {
-  const mixWorker = new Worker(new URL('../../workers/mix.worker.ts', import.meta.url), { type: 'module' })
-  const planWorker = new Worker(new URL('../../workers/plan.worker.ts', import.meta.url), { type: 'module' })
+  const mixWorker = openWorker(
+    () => new Worker(new URL('../../workers/mix.worker.ts', import.meta.url), { type: 'module' }),
+  )
+  const planWorker = openWorker(
+    () => new Worker(new URL('../../workers/plan.worker.ts', import.meta.url), { type: 'module' }),
+  )
   const mix: Remote<MixWorkerApi> = wrap<MixWorkerApi>(mixWorker)
   const plan: Remote<PlanWorkerApi> = wrap<PlanWorkerApi>(planWorker)
   const line = new MessageChannel()

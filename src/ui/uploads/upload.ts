@@ -1,6 +1,7 @@
 import type { DetailedError, Upload } from 'tus-js-client'
 import type { JobStatus } from '@/core/messages/job'
 import { say } from '@/messages/say'
+import { queryClient } from '../queries'
 
 /** A file on its way: first bytes to the server, then import there. */
 export interface Arrival {
@@ -45,7 +46,13 @@ export function startUpload(
   let isCancelled = false
   const start = async () => {
     // Comes with the first file that is brought in.
-    const tus = await import('tus-js-client')
+    const tus = await queryClient().fetchQuery({
+      queryKey: ['tus-js-client'],
+      queryFn: () => import('tus-js-client'),
+      staleTime: Infinity,
+      retry: RETRY_AFTER.length,
+      retryDelay: (failed) => RETRY_AFTER[failed]!,
+    })
     if (isCancelled) return
     const own = new tus.Upload(file, {
       endpoint: '/api/uploads',

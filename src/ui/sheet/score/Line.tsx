@@ -13,6 +13,9 @@ import { WaveHandles } from './WaveHandles'
 import { BED_HEIGHT, WORDS_HEIGHT } from './view'
 import styles from './row.module.css'
 
+/** Over the music, from its upper edge: a sound's tab reaches so far down. */
+const BELOW_SOUNDS = 11 // px
+
 /** One line of a row: words at their times, the voice's wave, the bed, and what can be taken hold of. */
 export const Line = memo(function Line(props: LineProps) {
   const { span, passages, hasBed, geometry, line, lines, words, runs, caretAt } = props
@@ -29,7 +32,7 @@ export const Line = memo(function Line(props: LineProps) {
       {isLast && span.overrun > 0.05 && (
         <span
           className={styles.overrun}
-          style={{ left: Math.max(0, x(to) - 190), top: WORDS_HEIGHT + geometry.waveHeight - 6 }}
+          style={{ left: Math.max(0, x(to) - 190), top: WORDS_HEIGHT + geometry.waveHeight + BELOW_SOUNDS }}
         >
           {say('score.wordsRunSPast', { overrun: decimal(span.overrun, 1) })}
         </span>
