@@ -174,23 +174,16 @@ describe('saving', () => {
     await page.close()
   })
 
-  test('a page of which scripts were lost on the way comes whole by itself', async () => {
+  test.each([
+    ['scripts of a page', '*/_next/static/*.js', 3],
+    ['workers', '*/turbopack-worker-*.js', 2],
+  ])('%s that were lost on the way are had again by the page itself', async (_what, pattern, count) => {
     const { page } = await openPage(browser, 'about:blank')
-    let lost = 0
-    await onRequests(page, '*/_next/static/*.js', () => (lost++ < 3 ? 'is lost' : 'goes on'))
+    let asked = 0
+    await onRequests(page, pattern, () => (asked++ < count ? 'is lost' : 'goes on'))
     await page.goto(lessonUrl())
     await waitForSheet(page)
-    expect(lost).toBeGreaterThan(3)
-    await page.close()
-  })
-
-  test('workers whose code was lost on the way do their work all the same', async () => {
-    const { page } = await openPage(browser, 'about:blank')
-    let lost = 0
-    await onRequests(page, '*/turbopack-worker-*.js', () => (lost++ < 2 ? 'is lost' : 'goes on'))
-    await page.goto(lessonUrl())
-    await waitForSheet(page)
-    expect(lost).toBeGreaterThan(2)
+    expect(asked).toBeGreaterThan(count)
     await page.close()
   })
 
@@ -209,6 +202,15 @@ describe('saving', () => {
       return pictures.length > 1 && pictures.every(({ complete, naturalWidth }) => complete && naturalWidth > 0)
     })
     expect(lost.size).toBeGreaterThan(1)
+    await page.close()
+  })
+
+  test('a full disk is told at once, not after all that is tried again where a connection is lost', async () => {
+    const { page } = await openPage(browser, lessonUrl())
+    await waitForSheet(page)
+    await onRequests(page, '*/api/uploads', () => ({ status: 507, type: 'text/plain', body: 'The disk is full.' }))
+    await chooseFiles(page, 'bring-in', await put('spoken.txt', 'Mind the tide.'))
+    await waitForText(page, 'The disk is full.', 20_000)
     await page.close()
   })
 
