@@ -21,6 +21,7 @@ import {
   clickAt,
   clickOn,
   retype,
+  newLesson,
   savedLesson,
   storeLesson,
   waitForCaptured,
@@ -355,13 +356,7 @@ test('sounds are copied, and hang on the caret as far apart as they were', async
 test('in a lesson of an hour a change is heard, and nothing drops out while it is planned', async () => {
   const short = await lesson()
   const put = hourLong(short)
-  const id = await page.evaluate(async (whole) => {
-    const json = async (path: string, method: string, body: unknown) =>
-      (await fetch(path, { method, body: JSON.stringify(body) })).json()
-    const empty = { course: null, title: whole.title, pictures: [], voices: [], music: [] }
-    const made = await json('/api/lessons', 'POST', empty)
-    return made.id as string
-  }, put)
+  const id = await newLesson(session.application.url, put.title)
   await storeLesson(session.application.url, id, 1, put)
   await page.goto(`${session.application.url}/lessons/${id}`)
   await waitForSheet(page)

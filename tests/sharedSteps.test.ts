@@ -6,6 +6,7 @@ import {
   chooseSegment,
   clickOn,
   retype,
+  newLesson,
   savedLesson,
   storedLesson,
   storeLesson,
@@ -60,9 +61,7 @@ test('the first step of a lesson becomes the first of all, is changed in one pla
   expect(there.takes).toEqual(expect.arrayContaining(here.takes.filter(({ step }) => step === here.steps[0]!.id)))
 
   // A new lesson of the course begins with it.
-  const body = JSON.stringify({ course: 'coastal', title: 'Anchoring', pictures: [], voices: [], music: [] })
-  const answer = await fetch(`${session.application.url}/api/lessons`, { method: 'POST', body })
-  const { id: fresh } = (await answer.json()) as { id: string }
+  const fresh = await newLesson(session.application.url, 'Anchoring', 'coastal')
   expect(await titlesOf(fresh)).toEqual([welcome])
 
   await retitle('Welcome aboard')

@@ -63,7 +63,11 @@ export async function openPage(browser: Browser, url: string): Promise<{ page: P
     if (url.hostname !== '127.0.0.1' && url.protocol.startsWith('http')) faults.push(`asked another address: ${url}`)
   })
   tellWhereATestFails(page, notHad)
-  await page.goto(url, { waitUntil: 'load' })
+  await page.goto(url, { waitUntil: 'load' }).catch((error: Error) => {
+    // A browser of somebody's own asks again by itself where its machine's network changes at that moment.
+    if (!error.message.includes('ERR_NETWORK_CHANGED')) throw error
+    return page.goto(url, { waitUntil: 'load' })
+  })
   return { page, faults }
 }
 
@@ -239,16 +243,14 @@ export interface Saved {
 /** The lesson as it is in the database. */
 export async function savedLesson(page: Page): Promise<Saved> {
   await page.waitForFunction(() => document.querySelector('[data-save]')?.textContent === 'Saved', { timeout: 20_000 })
-  const id = new URL(page.url()).pathname.split('/')[2]
-  return told(await page.evaluate(async (lesson) => (await fetch(`/api/lessons/${lesson}`)).json(), id))
+  const { origin, pathname } = new URL(page.url())
+  return storedLesson(origin, pathname.split('/')[2]!)
 }
 
 /** The same, as another window would ask for it. */
-export const storedLesson = async (url: string, id: string): Promise<Saved> =>
-  told(await (await fetch(`${url}/api/lessons/${id}`)).json())
-
-const told = (answer: unknown): Saved => {
-  const { lesson, ...rest } = answer as { lesson: LessonDocument; revision: number }
+export async function storedLesson(url: string, id: string): Promise<Saved> {
+  const answer = await fetch(`${url}/api/lessons/${id}`)
+  const { lesson, ...rest } = (await answer.json()) as { lesson: LessonDocument; revision: number }
   return { ...rest, lesson: tell(lesson) }
 }
 
@@ -256,6 +258,13 @@ const told = (answer: unknown): Saved => {
 export async function storeLesson(url: string, id: string, base: number, lesson: Lesson): Promise<void> {
   const body = JSON.stringify({ base, save: `test-${base}-${Date.now()}`, lesson: documentOf(lesson) })
   expect((await fetch(`${url}/api/lessons/${id}`, { method: 'PUT', body })).status).toBe(200)
+}
+
+/** An empty lesson, made as another window would make it; returns its id. */
+export async function newLesson(url: string, title: string, course: string | null = null): Promise<string> {
+  const body = JSON.stringify({ course, title, pictures: [], voices: [], music: [] })
+  const answer = await fetch(`${url}/api/lessons`, { method: 'POST', body })
+  return ((await answer.json()) as { id: string }).id
 }
 
 /** Waits for a lesson's sheet to be ready: rows drawn, mix planned. */
