@@ -12,6 +12,7 @@ import {
   waitForSheet,
   waitForText,
   waitForWords,
+  goTo,
 } from './support/browser'
 import { sharedSession } from './support/session'
 
@@ -44,7 +45,7 @@ async function violations(isMenu: boolean): Promise<string[]> {
 }
 
 async function open(path: string, words: string): Promise<void> {
-  await page.goto(session.application.url + path)
+  await goTo(page, session.application.url + path)
   await waitForText(page, words)
 }
 async function openSheet(): Promise<void> {
@@ -58,7 +59,7 @@ const SCREENS: Record<string, () => Promise<unknown>> = {
   home: () => open('/', 'Crossing the bar'),
   'a course': async () => {
     await open('/', 'Crossing the bar')
-    await page.goto(await page.$eval('a[href^="/courses/"]', (link) => (link as HTMLAnchorElement).href))
+    await goTo(page, await page.$eval('a[href^="/courses/"]', (link) => (link as HTMLAnchorElement).href))
     await waitForText(page, 'LUFS')
   },
   'making a course': () => open('/courses/coastal/make', 'Reading a tide table'),

@@ -28,6 +28,7 @@ import {
   waitForDialog,
   waitForSheet,
   waitForText,
+  goTo,
 } from './support/browser'
 import { likeness } from './support/sound'
 import { sharedSession } from './support/session'
@@ -358,7 +359,7 @@ test('in a lesson of an hour a change is heard, and nothing drops out while it i
   const put = hourLong(short)
   const id = await newLesson(session.application.url, put.title)
   await storeLesson(session.application.url, id, 1, put)
-  await page.goto(`${session.application.url}/lessons/${id}`)
+  await goTo(page, `${session.application.url}/lessons/${id}`)
   await waitForSheet(page)
   expect(layoutLesson(await lesson()).length).toBeGreaterThan(3300)
   await chooseSegment(page, 'Music')
@@ -387,7 +388,7 @@ test('music whose single strokes stand out is offered even strokes: in the mix t
   const drums = join(folder, 'drums.wav')
   const { sound } = pieces().find(({ name }) => name === 'percussive')!
   await writeFile(drums, writeWav([sound], HOUSE_RATE))
-  await page.goto(session.application.url)
+  await goTo(page, session.application.url)
   await chooseFiles(page, 'first-files', rawFile('reading.mp3'), drums)
   await clickOn(page, 'Make the lesson')
   await waitForSheet(page)

@@ -15,6 +15,7 @@ import {
   retype,
   storedLesson,
   waitForText,
+  goTo,
 } from './support/browser'
 
 /** Courses and their lessons on the home page: named, put in order, moved, duplicated, deleted and brought back. */
@@ -97,7 +98,7 @@ test('a whole course is made in one go, downloaded as one zip, and only what has
     expect(balance!.within).toBeGreaterThan(0.97)
   }
   opened.close()
-  await page.goto(application.url)
+  await goTo(page, application.url)
   await fromMenu('Crossing the bar', 'Rename…')
   await typeTitle('Title of the lesson', 'Crossing it')
   await becomes(['Coastal Skipper Basics | Reading a tide table | Crossing it'])
@@ -105,7 +106,7 @@ test('a whole course is made in one go, downloaded as one zip, and only what has
   await chooseMp3()
   await waitForText(page, 'Make one file')
   await waitForText(page, 'changed since')
-  await page.goto(application.url)
+  await goTo(page, application.url)
   await fromMenu('Crossing it', 'Rename…')
   await typeTitle('Title of the lesson', 'Crossing the bar')
   await becomes(['Coastal Skipper Basics | Reading a tide table | Crossing the bar'])

@@ -30,6 +30,7 @@ import {
   savedLesson,
   waitForSheet,
   waitForText,
+  goTo,
 } from './support/browser'
 import { rms } from './support/sound'
 
@@ -84,7 +85,7 @@ const filmStepOf = ({ steps }: Lesson): Step => steps.at(-1)!
 const filmStep = async (): Promise<Step> => filmStepOf(await lesson())
 async function view(name: '' | '/booth'): Promise<void> {
   await savedLesson(page)
-  await page.goto(page.url().replace(/(lessons\/[^/]+).*/, `$1${name}`), { waitUntil: 'load' })
+  await goTo(page, page.url().replace(/(lessons\/[^/]+).*/, `$1${name}`))
 }
 
 async function openSheet(): Promise<void> {

@@ -13,6 +13,7 @@ import {
   clickOn,
   waitForSheet,
   waitForText,
+  goTo,
 } from './support/browser'
 import { sharedSession } from './support/session'
 import { rms } from './support/sound'
@@ -118,7 +119,7 @@ test('a recording becomes a step a scene, and no word is lost', async () => {
 })
 
 test('a new version of the slides keeps the words of the pages that are still there', async () => {
-  await page.goto(session.application.url)
+  await goTo(page, session.application.url)
   await chooseFiles(page, 'first-files', rawFile('leaving-a-berth.pdf'), rawFile('reading.mp3'))
   await clickOn(page, 'Make the lesson')
   await waitForText(page, 'Leaving a berth')
@@ -162,7 +163,7 @@ test("a recording's own sound is as fast as its picture, and no higher", async (
   const sources = ['-f', 'lavfi', '-i', 'testsrc=size=320x180:rate=30:duration=9']
   const tone = ['-f', 'lavfi', '-i', 'sine=frequency=440:duration=9:sample_rate=48000']
   await output('ffmpeg', ['-v', 'error', ...sources, ...tone, '-pix_fmt', 'yuv420p', '-shortest', film])
-  await page.goto(session.application.url)
+  await goTo(page, session.application.url)
   await chooseFiles(page, 'first-files', film)
   await clickOn(page, 'Make the lesson')
   await page.waitForSelector('[role=row]')

@@ -22,6 +22,7 @@ import {
   waitForSheet,
   waitForText,
   waitForWords,
+  goTo,
 } from './support/browser'
 import { onRequests } from './support/requests'
 
@@ -181,7 +182,7 @@ describe('saving', () => {
     const { page } = await openPage(browser, 'about:blank')
     let asked = 0
     await onRequests(page, pattern, () => (asked++ < count ? 'is lost' : 'goes on'))
-    await page.goto(lessonUrl())
+    await goTo(page, lessonUrl())
     await waitForSheet(page)
     expect(asked).toBeGreaterThan(count)
     await page.close()
@@ -195,7 +196,7 @@ describe('saving', () => {
       lost.add(url)
       return 'is lost'
     })
-    await page.goto(lessonUrl())
+    await goTo(page, lessonUrl())
     await waitForSheet(page)
     await page.waitForFunction(() => {
       const pictures = [...document.querySelectorAll<HTMLImageElement>('main img[src*="/api/media/"]')]
@@ -306,7 +307,7 @@ describe('work is never lost', () => {
             ? new Promise(() => {})
             : own(input, init)
       })
-      await page.goto(lessonUrl())
+      await goTo(page, lessonUrl())
       await waitForSheet(page)
       const before = await storedLesson(application.url, 'tide-table')
       await strike(page, 'd')
@@ -379,7 +380,7 @@ describe('work is never lost', () => {
         ? { status: 400, type: 'application/json', body: '{"error":"Not today."}' }
         : 'goes on',
     )
-    await page.goto(lessonUrl())
+    await goTo(page, lessonUrl())
     await page.waitForSelector('[data-testid=troubles]', { timeout: 60_000 })
     await page.waitForFunction(() => !document.body.innerText.includes('Finding the words'), { timeout: 60_000 })
     await clickAt(page, '[data-testid=troubles]')
@@ -599,7 +600,7 @@ describe('work is never lost', () => {
     await page.waitForSelector('[data-unreadable]')
     await waitForText(page, 'Of a later time')
     await page.waitForSelector('a[href="/lessons/tide-table"]')
-    await page.goto(`${application.url}/lessons/later`)
+    await goTo(page, `${application.url}/lessons/later`)
     await waitForText(page, 'can’t be opened here')
     const archive = await fetch(`${application.url}/api/lessons/later/archive`)
     expect(archive.status).toBe(200)

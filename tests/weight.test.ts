@@ -1,5 +1,5 @@
 import { sharedSession } from './support/session'
-import { waitForRest, waitForSheet } from './support/browser'
+import { goTo, waitForRest, waitForSheet } from './support/browser'
 
 /** What a page weighs and what it does at rest are counted, not timed: they are the same on every machine. */
 
@@ -46,7 +46,7 @@ test('no page tries what it is forbidden: text is never made into code', async (
     )
   })
   for (const path of ['/', '/lessons/crossing-the-bar']) {
-    await page.goto(new URL(path, page.url()).href)
+    await goTo(page, new URL(path, page.url()).href)
     await waitForRest(page)
     expect(await page.evaluate(() => (globalThis as unknown as { tried: string[] }).tried)).toEqual([])
   }

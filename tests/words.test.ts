@@ -5,7 +5,16 @@ import { readWav } from '@/core/formats/wav'
 import { HOUSE_RATE } from '@/core/units'
 import { LEAVING_A_BERTH } from '@/demo/leavingABerth'
 import { headless, madeFile, rawFile, scratch } from './support/application'
-import { chooseFiles, clickAt, clickOn, savedLesson, waitForSheet, waitForText, waitForWords } from './support/browser'
+import {
+  chooseFiles,
+  clickAt,
+  clickOn,
+  savedLesson,
+  waitForSheet,
+  waitForText,
+  waitForWords,
+  goTo,
+} from './support/browser'
 import { likeness, locate } from './support/sound'
 import { sharedSession } from './support/session'
 
@@ -341,7 +350,7 @@ test('steps are copied into another lesson with all that belongs to them', async
   const rows = await page.$$('[role=row] [title^="Click to select"]')
   await rows[1]!.click()
   await press('Shift+ArrowDown', 'Control+c')
-  await page.goto(`${session.application.url}/lessons/tide-table`)
+  await goTo(page, `${session.application.url}/lessons/tide-table`)
   await waitForSheet(page)
   const before = await lesson()
   await press('Home', 'Control+v')

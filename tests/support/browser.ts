@@ -63,13 +63,30 @@ export async function openPage(browser: Browser, url: string): Promise<{ page: P
     if (url.hostname !== '127.0.0.1' && url.protocol.startsWith('http')) faults.push(`asked another address: ${url}`)
   })
   tellWhereATestFails(page, notHad)
+  await goTo(page, url)
+  return { page, faults }
+}
+
+/** Until something can be done there: what is loaded, and taken over by its scripts. */
+export async function goTo(page: Page, url: string): Promise<void> {
   await page.goto(url, { waitUntil: 'load' }).catch((error: Error) => {
     // A browser of somebody's own asks again by itself where its machine's network changes at that moment.
     if (!error.message.includes('ERR_NETWORK_CHANGED')) throw error
     return page.goto(url, { waitUntil: 'load' })
   })
-  return { page, faults }
+  await waitUntilAlive(page)
 }
+
+/** What is done in a page of ours before its scripts have taken it over is heard by nobody. */
+const waitUntilAlive = (page: Page): Promise<unknown> =>
+  page.waitForFunction(
+    () =>
+      !('__next_f' in self) ||
+      [...document.querySelectorAll('body *')].some((one) =>
+        Object.keys(one).some((key) => key.startsWith('__reactProps')),
+      ),
+    { timeout: 60_000, polling: 50 },
+  )
 
 function tellWhereATestFails(page: Page, notHad: readonly string[]): void {
   globalThis.openPages ??= new Map()
