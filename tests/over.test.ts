@@ -201,7 +201,7 @@ test('captions are shown over the picture where they are said, and hidden again'
     page.$$eval('[data-testid=easel] img[src*="caption"]', (all) => all.map((one) => (one as HTMLImageElement).alt))
   await page.keyboard.press('Escape')
   await clickAt(page, '[role=row][aria-label^="Step 2,"] [data-word="3"]')
-  expect(await captions()).toEqual([])
+  await until(async () => (await captions()).length === 0, 15)
   await page.keyboard.down('Shift')
   await page.keyboard.press('C')
   await page.keyboard.up('Shift')

@@ -206,6 +206,29 @@ describe('saving', () => {
     await page.close()
   })
 
+  test('styles that were lost on the way are asked for again, with the page and with what is gone to from it', async () => {
+    const { page } = await openPage(browser, 'about:blank')
+    const lost = new Set<string>()
+    await onRequests(page, '*/_next/static/*.css', ({ url }) => {
+      if (lost.has(url)) return 'goes on'
+      lost.add(url)
+      return 'is lost'
+    })
+    const isStyled = () =>
+      page.waitForFunction(() =>
+        [...document.querySelectorAll<HTMLLinkElement>('link[rel=stylesheet]')].every(({ sheet }) => sheet !== null),
+      )
+    await goTo(page, application.url)
+    await isStyled()
+    const first = lost.size
+    expect(first).toBeGreaterThan(0)
+    await page.evaluate(() => document.querySelector<HTMLElement>('a[href="/lessons/tide-table"]')!.click())
+    await waitForSheet(page)
+    await isStyled()
+    expect(lost.size).toBeGreaterThan(first)
+    await page.close()
+  })
+
   test('a full disk is told at once, not after all that is tried again where a connection is lost', async () => {
     const { page } = await openPage(browser, lessonUrl())
     await waitForSheet(page)

@@ -8,7 +8,7 @@ import { language, say } from '@/messages/say'
 import { useLastingStyles } from './ground/lastingStyles'
 import { GroundContext, useSystemGround, type GroundChoice } from './ground/useGround'
 import { PreferencesContext } from './preferencesContext'
-import { usePicturesAgain } from './parts/usePicturesAgain'
+import { useLostParts } from './parts/useLostParts'
 import { keepPreference, type Preferences } from './preferences'
 import { queryClient } from './queries'
 import { themeOn } from './theme'
@@ -39,7 +39,9 @@ export function Providers({ preferences: first, children }: { preferences: Prefe
     [preferences],
   )
   useLastingStyles()
-  usePicturesAgain()
+  useLostParts()
+  // From here on somebody may do something in it (see parts/wholePage.ts).
+  useEffect(() => void (document.documentElement.dataset.isAlive = 'yes'), [])
   const systemGround = useSystemGround(first.systemGround)
   useEffect(() => keepPreference('systemGround', systemGround), [systemGround])
   const ground = preferences.ground === 'system' ? systemGround : preferences.ground

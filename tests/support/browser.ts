@@ -42,7 +42,10 @@ declare global {
 export async function openPage(browser: Browser, url: string): Promise<{ page: Page; faults: string[] }> {
   const page = await browser.newPage()
   const faults: string[] = []
-  page.on('pageerror', (error) => faults.push(String(error)))
+  page.on('pageerror', (error) => {
+    // A bare event is of a part that could not be had: it is told below, and the page asks for it again.
+    if (String(error) !== 'Event: Event') faults.push(String(error))
+  })
   // Nothing wrong with that in itself, but it tells why something else is missing.
   const notHad: string[] = []
   page.on('requestfailed', (request) => {
@@ -79,14 +82,10 @@ export async function goTo(page: Page, url: string): Promise<void> {
 
 /** What is done in a page of ours before its scripts have taken it over is heard by nobody. */
 const waitUntilAlive = (page: Page): Promise<unknown> =>
-  page.waitForFunction(
-    () =>
-      !('__next_f' in self) ||
-      [...document.querySelectorAll('body *')].some((one) =>
-        Object.keys(one).some((key) => key.startsWith('__reactProps')),
-      ),
-    { timeout: 60_000, polling: 50 },
-  )
+  page.waitForFunction(() => !('__next_f' in self) || document.documentElement.dataset.isAlive === 'yes', {
+    timeout: 60_000,
+    polling: 50,
+  })
 
 function tellWhereATestFails(page: Page, notHad: readonly string[]): void {
   globalThis.openPages ??= new Map()
