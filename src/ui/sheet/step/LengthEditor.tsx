@@ -1,17 +1,18 @@
 'use client'
 
 import { Button, Select } from 'antd'
-import { edgesOf, stepLength } from '@/core/lesson/layout'
+import { edgesOf } from '@/core/lesson/layout'
 import type { StepSpan } from '@/core/lesson/timeline'
 import type { LengthRule, Step } from '@/core/lesson/document'
 import { READING_PACE } from '@/core/lesson/newParts'
 import type { Seconds } from '@/core/units'
-import { decimal } from '@/ui/format'
 import { say } from '@/messages/say'
 import { useDesk, useLesson, useLessonState } from '../../lesson/context'
-import { Notice } from '../../parts/Notice'
+import { onDemand } from '../../parts/onDemand'
 import { SecondsField } from '../../parts/SecondsField'
 import styles from './length.module.css'
+
+const LengthMends = onDemand(() => import('./LengthMends').then((part) => part.LengthMends))
 
 const round = (time: Seconds) => Math.round(time * 10) / 10
 
@@ -39,7 +40,7 @@ export function LengthEditor({ span }: { span: Pick<StepSpan, 'step' | 'start' |
         options={rules()}
         onChange={(kind) => setRule(newRule(kind, round(end - start), words))}
       />
-      {span.overrun > 0.05 && <Mends span={span} onRule={setRule} />}
+      {span.overrun > 0.05 && <LengthMends span={span} onRule={setRule} />}
       {length.kind === 'fixed' && (
         <SecondsField
           label={say('step.staysFor')}
@@ -88,25 +89,6 @@ function useWordsOnPicture({ picture }: Step): number {
   const count = (text: string) => text.split(/\s+/).filter(Boolean).length
   if (picture.kind === 'card') return count(picture.lines.join(' '))
   return picture.kind === 'still' ? count(media.get(picture.media)?.texts[picture.page - 1] ?? '') : 0
-}
-
-/** The words run past the picture: what can be done about it. */
-function Mends({ span, onRule }: { span: Pick<StepSpan, 'step' | 'overrun'>; onRule: (rule: LengthRule) => void }) {
-  const lengths = useLesson().lengths
-  const { step, overrun } = span
-  const needed = stepLength({ ...step, length: { kind: 'voice', atLeast: 0 } }, lengths)
-  return (
-    <Notice title={say('step.theWordsRunS', { overrun: decimal(overrun, 1) })}>
-      <span className={styles.mends}>
-        <Button size="small" onClick={() => onRule({ kind: 'voice', atLeast: 1 })}>
-          {say('step.followTheVoice')}
-        </Button>
-        <Button size="small" onClick={() => onRule({ kind: 'fixed', length: Math.ceil(needed * 10) / 10 })}>
-          {say('step.stayForS', { needed: decimal(needed, 1) })}
-        </Button>
-      </span>
-    </Notice>
-  )
 }
 
 function Edges({ step }: { step: Step }) {
