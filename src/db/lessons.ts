@@ -126,7 +126,7 @@ export async function saveLesson(id: string, base: number, json: unknown, save: 
       .where(and(isPresent(id), eq(lessons.revision, base)))
       .returning({ revision: lessons.revision })
     if (updated) {
-      await tx.insert(revisions).values({ lessonId: id, revision: updated.revision, document })
+      await tx.insert(revisions).values({ lessonId: id, revision: updated.revision, document, save })
       await setLessonMedia(tx, id, mediaOf(lesson))
       return { saved: true, revision: updated.revision }
     }
@@ -140,6 +140,18 @@ export async function saveLesson(id: string, base: number, json: unknown, save: 
   })
   if (outcome.saved && outcome.revision % THIN_EVERY === 0) await thinRevisions(id)
   return outcome
+}
+
+/** The newest revision that one of these saves led to; null where none of them was done, or it was thinned out. */
+export async function revisionOfSaves(id: string, saves: readonly string[]): Promise<number | null> {
+  if (saves.length === 0) return null
+  const [row] = await db()
+    .select({ revision: revisions.revision })
+    .from(revisions)
+    .where(and(eq(revisions.lessonId, id), inArray(revisions.save, [...saves])))
+    .orderBy(desc(revisions.revision))
+    .limit(1)
+  return row?.revision ?? null
 }
 
 /** Saves. */

@@ -53,6 +53,8 @@ export const revisions = pgTable(
       .references(() => lessons.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     document: jsonb('document').notNull(),
+    /** Of the save that led to it; null: none. */
+    save: text('save'),
     /** Given by the author; null: none. */
     name: text('name'),
     savedAt: moment('saved_at').notNull().defaultNow(),

@@ -256,9 +256,21 @@ export interface Saved {
   revision: number
 }
 
+/** All changes that the page knows of by now; the word 'Saved' may still be that of before. */
+export const waitUntilSaved = (page: Page): Promise<unknown> =>
+  page.waitForFunction(() => document.documentElement.dataset.areSaved === 'yes', { timeout: 60_000, polling: 20 })
+
+/** Does something by which the lesson is changed, at once or after a while, and waits until that is saved. */
+export async function changed(page: Page, act: () => Promise<unknown>): Promise<void> {
+  const before = await page.evaluate(() => Number(document.documentElement.dataset.changes))
+  await act()
+  await page.waitForFunction((count) => Number(document.documentElement.dataset.changes) > count, {}, before)
+  await waitUntilSaved(page)
+}
+
 /** The lesson as it is in the database. */
 export async function savedLesson(page: Page): Promise<Saved> {
-  await page.waitForFunction(() => document.querySelector('[data-save]')?.textContent === 'Saved', { timeout: 20_000 })
+  await waitUntilSaved(page)
   const { origin, pathname } = new URL(page.url())
   return storedLesson(origin, pathname.split('/')[2]!)
 }

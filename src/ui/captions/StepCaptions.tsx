@@ -12,7 +12,7 @@ import { heardWords } from '@/core/narration/words/alignments'
 import { say } from '@/messages/say'
 import { clock } from '../format'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
-import { useTyped } from '../lesson/useTyped'
+import { useTyped } from '../saving/useTyped'
 import { LostCorrections } from './LostCorrections'
 import styles from './captions.module.css'
 

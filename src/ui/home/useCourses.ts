@@ -4,7 +4,7 @@ import { createElement, useCallback } from 'react'
 import type { CourseListing, DeletedListing } from '@/core/course/listing'
 import { say } from '@/messages/say'
 import { call } from '../api'
-import { savesOfLeftLessons } from '../lesson/autosave'
+import { savesOfLeftLessons } from '../saving/autosave'
 
 const COURSES = ['courses']
 const DELETED = ['deleted']

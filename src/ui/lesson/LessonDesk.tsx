@@ -6,14 +6,14 @@ import { say } from '@/messages/say'
 import { createPlayer, type Player } from '../player/player'
 import { Brand } from '../parts/Brand'
 import { DropCurtain } from '../uploads/DropCurtain'
-import { createAutosave } from './autosave'
+import { createAutosave, type Autosave } from '../saving/autosave'
 import { DeskContext } from './context'
-import { ConflictNotice } from './ConflictNotice'
+import { ConflictNotice } from '../saving/ConflictNotice'
 import { Late } from './Late'
 import { LessonHeader } from './LessonHeader'
 import { createLessonStore } from './lessonStore'
-import { openLesson, type OpenedLesson } from './openLesson'
-import { createTyping } from './typing'
+import { openLesson, type OpenedLesson } from '../saving/openLesson'
+import { createTyping } from '../saving/typing'
 import { useAlignments } from './useAlignments'
 import { useCleaning } from './useCleaning'
 import { useAnalyses, useMix } from './useMix'
@@ -83,6 +83,7 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
     return createAutosave(id, { store, typing, onUnited }, saved)
   })
   useEffect(() => autosave.start(), [autosave])
+  useCountedChanges(autosave)
   useMix(store, player)
   useAnalyses(store)
   useCleaning(store)
@@ -109,6 +110,20 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
       <DropCurtain />
     </DeskContext.Provider>
   )
+}
+
+/** The page itself tells how often its lesson was changed and whether all of that is saved, at every moment: `Saved` is drawn later. */
+function useCountedChanges({ count, subscribe }: Autosave): void {
+  useEffect(() => {
+    const { dataset } = document.documentElement
+    const tell = () => {
+      const { changes, areSaved } = count()
+      dataset.changes = String(changes)
+      dataset.areSaved = areSaved ? 'yes' : 'no'
+    }
+    tell()
+    return subscribe(tell)
+  }, [count, subscribe])
 }
 
 /** Made in the browser only, and given up with the page. */

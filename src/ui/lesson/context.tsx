@@ -7,8 +7,8 @@ import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/timeline'
 import type { Player } from '../player/player'
 import { timelineOf, type LessonState, type LessonStore } from './lessonStore'
-import type { Autosave, SaveState } from './autosave'
-import type { Typing } from './typing'
+import type { Autosave, SaveState } from '../saving/autosave'
+import type { Typing } from '../saving/typing'
 
 export interface Desk {
   id: string

@@ -16,7 +16,7 @@ import {
 import { rampsOf, stackAt, WHOLE } from '@/core/picture/stack'
 import { say } from '@/messages/say'
 import { useDesk, useLessonState, useTimeline } from '../lesson/context'
-import { useTyped } from '../lesson/useTyped'
+import { useTyped } from '../saving/useTyped'
 import { clock } from '../format'
 import { NumberField } from '../parts/NumberField'
 import { SecondsField } from '../parts/SecondsField'

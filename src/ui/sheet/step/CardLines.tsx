@@ -4,7 +4,7 @@ import { Input } from 'antd'
 import { cutText } from '@/core/text'
 import { LIMITS } from '@/core/lesson/limits'
 import { say } from '@/messages/say'
-import { useTyped } from '../../lesson/useTyped'
+import { useTyped } from '../../saving/useTyped'
 
 const MOST_LINES = 6
 

@@ -5,7 +5,7 @@ import { LIMITS } from '@/core/lesson/limits'
 import type { Step } from '@/core/lesson/document'
 import { say } from '@/messages/say'
 import { useDesk } from '../../lesson/context'
-import { useTyped } from '../../lesson/useTyped'
+import { useTyped } from '../../saving/useTyped'
 import panel from '../panel.module.css'
 
 type Choice = 'title' | 'begins' | 'goes on'

@@ -6,11 +6,21 @@ import { documentOf } from '@/core/lesson/telling'
 import { UserError } from '@/core/userError'
 import { courseTitle } from '@/db/courses'
 import { bringBackLesson, deleteLesson } from '@/db/deleted'
-import { loadLesson, moveLesson, saveLesson } from '@/db/lessons'
+import { loadLesson, moveLesson, revisionOfSaves, saveLesson } from '@/db/lessons'
 import { mediaStore } from '@/jobs/places'
 import { infosOf } from '@/media/lessonMedia'
 import { say } from '@/messages/say'
-import { LESSON_BODY, readJson, route } from '../../answer'
+import { LESSON_BODY, readJson, readQuery, route } from '../../answer'
+
+const SAVE = /^[\w-]{8,40}$/
+/** Saves that may have been done, though no answer came. */
+const openSchema = z.object({
+  saves: z
+    .string()
+    .optional()
+    .transform((list) => list?.split(',').filter((save) => SAVE.test(save)) ?? [])
+    .pipe(z.array(z.string()).max(40)),
+})
 
 /** The lesson itself is looked at where it is stored. */
 const saveSchema = z.object({
@@ -18,18 +28,19 @@ const saveSchema = z.object({
     .int()
     .min(1)
     .max(2 ** 31 - 2),
-  save: z.string().regex(/^[\w-]{8,40}$/),
+  save: z.string().regex(SAVE),
   lesson: z.unknown(),
 })
 
 /** All that a page needs to open a lesson, as it is stored now. */
-export const GET = route<{ id: string }>(async (_request, { id }) => {
-  const { lesson, revision, courseId, save, savedAt } = await loadLesson(id)
+export const GET = route<{ id: string }>(async (request, { id }) => {
+  const { saves } = readQuery(request, openSchema)
+  const { lesson, revision, courseId, savedAt } = await loadLesson(id)
   const course = { id: courseId, title: await courseTitle(courseId) }
   const opened = {
     lesson: documentOf(lesson),
     revision,
-    save,
+    done: await revisionOfSaves(id, saves),
     savedAt,
     course,
     media: await infosOf(lesson, mediaStore()),

@@ -9,7 +9,7 @@ import { say } from '@/messages/say'
 import { timeOfDay } from '../format'
 import { call } from '../api'
 import type { SaveState } from './autosave'
-import { useDesk } from './context'
+import { useDesk } from '../lesson/context'
 import { onDemand } from '../parts/onDemand'
 
 const TwoVersions = onDemand(() => import('./TwoVersions').then((part) => part.TwoVersions))

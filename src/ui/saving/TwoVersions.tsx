@@ -8,7 +8,7 @@ import type { Clash, Side } from '@/core/lesson/merge'
 import { say } from '@/messages/say'
 import { Dialog } from '../parts/Dialog'
 import { PictureThumb } from '../parts/PictureThumb'
-import { useDesk, useLesson } from './context'
+import { useDesk, useLesson } from '../lesson/context'
 import type { Meeting } from './meeting'
 import styles from './versions.module.css'
 

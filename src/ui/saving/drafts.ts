@@ -22,18 +22,36 @@ export interface Draft {
   at: number
 }
 
-interface Drafts extends DBSchema {
+interface Stored extends DBSchema {
   drafts: { key: string; value: Draft; indexes: { lesson: string } }
 }
 
-let opened: Promise<IDBPDatabase<Drafts>> | undefined
+let opened: Promise<IDBPDatabase<Stored>> | undefined
 const database = () => {
-  opened ??= openDB<Drafts>('yarn-step-drafts', 1, {
+  opened ??= openDB<Stored>('yarn-step-drafts', 1, {
     upgrade: (db) => void db.createObjectStore('drafts', { keyPath: 'key' }).createIndex('lesson', 'lessonId'),
+    // The browser has closed it by itself, or wants to: the next who needs it opens it again.
+    terminated: () => (opened = undefined),
+    blocking: (_now, _wanted, event) => {
+      opened = undefined
+      ;(event.target as IDBDatabase).close()
+    },
   })
   // A first failure is not the last word.
   opened.catch(() => (opened = undefined))
   return opened
+}
+
+/** Where drafts are kept. */
+export interface Drafts {
+  /** Says that this page has the draft open; returns what ends that. */
+  hold(key: string): () => void
+  keep(draft: Draft): Promise<void>
+  /** Keeps a draft before this call returns, since the page may be gone right after it; false where there is no room. */
+  park(draft: Draft): boolean
+  drop(key: string): Promise<void>
+  /** The newest draft of a lesson whose page is gone. */
+  find(lessonId: string): Promise<Draft | null>
 }
 
 const lockOf = (key: string) => `yarn-step-draft-${key}`
@@ -46,16 +64,21 @@ const LEAVING_LIMIT = 3000
 /** A browser's storage that does not answer keeps nobody from opening or saving a lesson (ms). */
 const LIMIT = 3000
 
-/** Says that this page has the draft open; returns what ends that. */
-export const holdDraft = (key: string): (() => void) => holdPageLock(lockOf(key))
+/** In this browser. */
+export const browserDrafts: Drafts = {
+  hold: (key) => holdPageLock(lockOf(key)),
+  keep: keepDraft,
+  park: parkDraft,
+  drop: dropDraft,
+  find: findDraft,
+}
 
-export async function keepDraft(draft: Draft): Promise<void> {
+async function keepDraft(draft: Draft): Promise<void> {
   await (await database()).put('drafts', draft)
   unpark(draft.key, draft.at)
 }
 
-/** Keeps a draft before this call returns, since the page may be gone right after it; false where there is no room. */
-export function parkDraft(draft: Draft): boolean {
+function parkDraft(draft: Draft): boolean {
   try {
     localStorage.setItem(PARKED + draft.key, JSON.stringify(draft))
     return true
@@ -65,7 +88,7 @@ export function parkDraft(draft: Draft): boolean {
   }
 }
 
-export async function dropDraft(key: string): Promise<void> {
+async function dropDraft(key: string): Promise<void> {
   const asked = Date.now()
   await within(LIMIT, deleteDraft(key))
   unpark(key, asked)
@@ -79,8 +102,7 @@ function unpark(key: string, until: number): void {
 
 const deleteDraft = async (key: string): Promise<void> => (await database()).delete('drafts', key)
 
-/** The newest draft of a lesson whose page is gone. */
-export async function findDraft(lessonId: string): Promise<Draft | null> {
+async function findDraft(lessonId: string): Promise<Draft | null> {
   const parked = parkedDrafts().filter((draft) => draft.lessonId === lessonId)
   const stored = await within(LIMIT, storedDrafts(lessonId)).catch(() => [])
   const all = [

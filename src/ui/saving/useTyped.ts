@@ -1,7 +1,7 @@
 'use client'
 
 import { useEffect, useRef, useState } from 'react'
-import { useDesk } from './context'
+import { useDesk } from '../lesson/context'
 
 const PAUSE = 300 // ms after the last key
 
@@ -11,7 +11,14 @@ const PAUSE = 300 // ms after the last key
  */
 export function useTyped(value: string, onCommit: (text: string, isFirst: boolean) => void) {
   const { typing } = useDesk()
-  const [draft, setDraft] = useState<string | null>(null)
+  /** What stands in the field: while it is typed, then until the lesson has it, then for as long as nobody else changes it. */
+  const [draft, setDraft] = useState<{ text: string; is: 'typed' | 'given' | 'taken' } | null>(null)
+  const [seen, setSeen] = useState(value)
+  if (value !== seen) {
+    setSeen(value)
+    if (draft?.is === 'given') setDraft({ ...draft, is: 'taken' })
+    if (draft?.is === 'taken') setDraft(null)
+  }
   const field = useRef({ text: value, isFirst: true, timer: undefined as ReturnType<typeof setTimeout> | undefined })
 
   const commit = useRef(() => {})
@@ -20,6 +27,7 @@ export function useTyped(value: string, onCommit: (text: string, isFirst: boolea
     commit.current = () => {
       clearTimeout(current.timer)
       typing.end(current)
+      setDraft((now) => now && { ...now, is: current.text === value ? 'taken' : 'given' })
       if (current.text === value) return
       onCommit(current.text, current.isFirst)
       current.isFirst = false
@@ -32,13 +40,13 @@ export function useTyped(value: string, onCommit: (text: string, isFirst: boolea
   }, [typing])
 
   return {
-    value: draft ?? value,
+    value: draft?.text ?? value,
     onChange(text: string) {
       const { current } = field
       clearTimeout(current.timer)
       current.text = text
       current.timer = setTimeout(() => typing.commit(current), PAUSE)
-      setDraft(text)
+      setDraft({ text, is: 'typed' })
       typing.begin(current, () => commit.current())
     },
     onBlur() {

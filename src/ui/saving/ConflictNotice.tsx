@@ -1,7 +1,7 @@
 'use client'
 
 import { onDemand } from '../parts/onDemand'
-import { useSaveState } from './context'
+import { useSaveState } from '../lesson/context'
 
 const ConflictChoice = onDemand(() => import('./ConflictChoice').then((part) => part.ConflictChoice))
 

@@ -2,10 +2,9 @@ import type { Lesson } from '@/core/lesson/document'
 import { tell } from '@/core/lesson/telling'
 import { readLesson } from '@/core/lesson/upgrade'
 import type { MediaInfo } from '@/core/messages/media'
-import { call, Refusal } from '../api'
 import { savesOfLeftLessons, type SavedBefore } from './autosave'
-import { dropDraft, findDraft, type Draft } from './drafts'
-import type { StoredLesson } from './storedLesson'
+import { browserDrafts, type Draft, type Drafts } from './drafts'
+import { askRevision, askStored, type StoredLesson } from './storedLesson'
 
 /** A lesson to be worked on: as it was left, be that stored or only kept in this browser. */
 export interface OpenedLesson {
@@ -16,36 +15,36 @@ export interface OpenedLesson {
 }
 
 /** Asks for a lesson as it is stored now, after all that this page has still to save of it. */
-export async function openLesson(id: string): Promise<OpenedLesson> {
+export async function openLesson(id: string, drafts: Drafts = browserDrafts): Promise<OpenedLesson> {
   await savesOfLeftLessons(id)
-  const [stored, draft] = await Promise.all([call<StoredLesson>(`/api/lessons/${id}`), findDraft(id).catch(() => null)])
+  const draft = await drafts.find(id).catch(() => null)
+  const stored = await askStored(id, draft?.saves)
   const { revision, course, media } = stored
   const lesson = tell(stored.lesson)
   // A draft that was stored after all must not stand against what comes later.
   const drafted = draft && lessonOf(draft)
   const isStored = draft !== null && drafted !== null && isDone(drafted, stored) && !maySaveArrive(draft, stored)
-  if (draft && isStored) await dropDraft(draft.key).catch(() => {})
+  if (draft && isStored) await drafts.drop(draft.key).catch(() => {})
   if (!draft || !drafted || isStored)
     return { lesson, media, course, saved: { lesson, revision, draft: null, conflict: null } }
-  const saved = isBasedOn(draft, stored) ? { lesson, revision, conflict: null } : await begunWith(id, draft, stored)
   return {
     lesson: drafted,
     media: [...media, ...draft.media],
     course,
-    saved: { ...saved, draft: { ...draft, lesson: drafted } },
+    saved: { ...(await begunWith(id, draft, stored)), draft: { ...draft, lesson: drafted } },
   }
 }
 
-/** What a draft goes on from where somebody else has saved since: saving finds out what has to be put together. */
+/**
+ * What a draft goes on from: its own save that got through, else what it is based on. Where somebody else has saved since,
+ * saving finds out what has to be put together.
+ */
 async function begunWith(id: string, { base }: Draft, stored: StoredLesson): Promise<Omit<SavedBefore, 'draft'>> {
-  try {
-    const begun = await call<Pick<StoredLesson, 'lesson'>>(`/api/lessons/${id}/revisions/${base}`)
-    return { lesson: tell(begun.lesson), revision: base, conflict: null }
-  } catch (error) {
-    // An old version that was thinned out.
-    if (!(error instanceof Refusal)) throw error
-    return { lesson: tell(stored.lesson), revision: stored.revision, conflict: { savedAt: stored.savedAt } }
-  }
+  const revision = stored.done ?? base
+  const begun = revision === stored.revision ? stored.lesson : await askRevision(id, revision)
+  if (begun) return { lesson: tell(begun), revision, conflict: null }
+  // An old version that was thinned out.
+  return { lesson: tell(stored.lesson), revision: stored.revision, conflict: { savedAt: stored.savedAt } }
 }
 
 /** Null where this program can't read it: it stays in the browser, and does not keep the lesson from being opened. */
@@ -68,7 +67,3 @@ const isDone = (drafted: Lesson, stored: StoredLesson): boolean =>
  */
 const maySaveArrive = ({ base, saves }: Draft, { revision }: StoredLesson): boolean =>
   revision === base && saves.length > 0
-
-/** Whether nobody else has saved since: the draft goes on from what is stored, or from its own save that got through. */
-const isBasedOn = ({ base, saves }: Draft, { revision, save }: StoredLesson): boolean =>
-  revision === base || (save !== null && saves.includes(save))
