@@ -857,6 +857,12 @@ export const de: Translation = {
       'Der Effekt „{title}“ klingt über Wörtern. Schieben Sie ihn in eine Pause, oder sagen Sie, dass es gewollt ist.',
     looseSound:
       '„{title}“ hat den Halt verloren: woran es hing, ist weg oder wird nicht gesagt. Hängen Sie es an ein anderes Wort, oder nehmen Sie es heraus.',
+    looseBedEnd:
+      'die Musik „{title}“ hat ihr Ende verloren: der Schritt, mit dem sie endete, ist weg oder kommt vor ihrem Anfang. Sie spielt bis zum Ende des Schritts, in dem sie beginnt; wählen Sie, wo sie endet.',
+    looseLayerEnd:
+      'etwas über dem Bild hat sein Ende verloren: das Wort, mit dem es endete, ist weg oder wird in diesem Schritt nicht gesagt. Es bleibt bis zum Ende des Bilds; hängen Sie sein Ende an ein anderes Wort.',
+    soundCutOff:
+      '„{title}“ ist länger als der Rest der Lektion: die letzten {missing} s sind nicht zu hören, es klingt mit dem letzten Bild aus.',
     looseNudge:
       'Ein Punkt der Verstärkung der Musik hat den Halt verloren: woran er hing, ist weg oder wird nicht gesagt. Hängen Sie ihn an ein anderes Wort, oder nehmen Sie ihn heraus.',
     hardlySeen:
@@ -1325,6 +1331,8 @@ export const de: Translation = {
     opposite: 'Eine Seite steht auf dem Kopf, so dass der Ton verschwände, wo beide zusammenkommen. Das ist behoben.',
   },
   mends: {
+    asLongAsItCan: 'So lange spielen lassen, wie es geht',
+    toThePicturesEnd: 'Bis zum Ende des Bilds stehen lassen',
     followVoice: 'Der Stimme folgen lassen',
     rightAsSaid: 'Die Wörter stimmen, wie sie gesagt sind',
     cutThere: 'Dort sofort wechseln',
@@ -1341,6 +1349,7 @@ export const de: Translation = {
   },
   music: {
     more: 'mehr …',
+    chooseItsEnd: 'Das Ende ist weg: wählen',
     asLongAsIt: 'so lange sie kann',
     step: 'Schritt {first, number}, {title}',
     playsUntilTheEnd: 'Spielt bis zum Ende von',
@@ -1754,6 +1763,10 @@ export const de: Translation = {
     enterGoesToThis: 'Die Eingabetaste geht zu diesem Schritt',
     thereAreSteps: 'es gibt {steps, number} Schritte',
     notInThisLesson: 'nicht in dieser Lektion',
+    hasLostItsEnd: '{thing} hat das Ende verloren',
+    whatItEndedWithIsGone: 'Womit es endete, ist weg oder wird hier nicht gesagt.',
+    endItHere: 'Hier an der Einfügemarke enden lassen',
+    needsNoEnd: 'Es braucht kein Ende',
     hasComeLoose: '{thing} hat den Halt verloren',
     hangItOnThe: 'An die Einfügemarke hängen',
     takeItOut: 'Herausnehmen',

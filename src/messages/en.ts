@@ -838,6 +838,12 @@ export const en = {
     effectOverWords: 'The effect “{title}” sounds over words. Move it into a pause, or say that it is meant.',
     looseSound:
       '“{title}” has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.',
+    looseBedEnd:
+      'the music “{title}” has lost its end: the step with which it ended is gone, or comes before its beginning. It plays to the end of the step that it begins in; choose where it ends.',
+    looseLayerEnd:
+      'something over the picture has lost its end: the word with which it ended is gone, or not said in this step. It stays to the end of the picture; hang its end on another word.',
+    soundCutOff:
+      '“{title}” is longer than what is left of the lesson: its last {missing} s are not heard, it fades out with the last picture.',
     looseNudge:
       'A point of the music’s gain has come loose: what it hung on is gone, or not said. Hang it on another word, or take it out.',
     hardlySeen:
@@ -1285,6 +1291,8 @@ export const en = {
     opposite: 'One of its sides is upside down, so that it would vanish where both are added. It is put right.',
   },
   mends: {
+    asLongAsItCan: 'Let it play as long as it can',
+    toThePicturesEnd: 'Let it stay to the picture’s end',
     followVoice: 'Let it follow the voice',
     rightAsSaid: 'The words are right as said',
     cutThere: 'Change at once there',
@@ -1301,6 +1309,7 @@ export const en = {
   },
   music: {
     more: 'more…',
+    chooseItsEnd: 'Its end is gone: choose',
     asLongAsIt: 'as long as it can',
     step: 'step {first, number}, {title}',
     playsUntilTheEnd: 'Plays until the end of',
@@ -1710,6 +1719,10 @@ export const en = {
     enterGoesToThis: 'Enter goes to this step',
     thereAreSteps: 'there are {steps, number} steps',
     notInThisLesson: 'not in this lesson',
+    hasLostItsEnd: '{thing} has lost its end',
+    whatItEndedWithIsGone: 'What it ended with is gone, or not said here.',
+    endItHere: 'End it at the caret',
+    needsNoEnd: 'It needs no end',
     hasComeLoose: '{thing} has come loose',
     hangItOnThe: 'Hang it on the caret',
     takeItOut: 'Take it out',

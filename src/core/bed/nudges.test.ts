@@ -16,7 +16,17 @@ const lesson = {
 }
 const points = layoutLesson(lesson).nudges
 
-test('the points make a line over lesson time, 0 outside of them', () => {
+test('a single point holds its value, and the first and last of several hold theirs', () => {
+  const [, low] = points
+  expect([...new Set(nudgeTrack([low!], 10 * RIDE_RATE))]).toEqual([-6])
+  expect(nudgeAt([low!], 9)).toBe(-6)
+  const track = nudgeTrack(points.slice(1), 10 * RIDE_RATE)
+  const at = (time: number) => track[time * RIDE_RATE]
+  expect([at(0), at(2.95), at(3), at(4.5), at(6), at(9)]).toEqual([-6, -6, -6, -3, 0, 0])
+  expect([nudgeAt(points.slice(1), 1), nudgeAt([], 1)]).toEqual([-6, 0])
+})
+
+test('the points make a line over lesson time', () => {
   expect(points.map(({ at }) => at)).toEqual([1, 3, 6])
   const track = nudgeTrack(points, 10 * RIDE_RATE)
   const at = (time: number) => track[time * RIDE_RATE]

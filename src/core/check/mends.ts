@@ -67,7 +67,7 @@ export function mendOf({ code, stepId, subject }: Finding, lesson: Lesson): Mend
       return one(say('mends.takeAway'), { name: 'correctCaptions', put: [], remove: lost.map(({ words }) => words) })
     }
     default:
-      return takenOut(code, step, subject)
+      return withoutEnd(code, lesson, step, subject) ?? takenOut(code, step, subject)
   }
 }
 
@@ -83,6 +83,16 @@ function inside({ x, y, width, height }: Area): Area {
   const [across, down] = [Math.min(1, width), Math.min(1, height)]
   const within = (from: number, length: number) => Math.min(1 - length, Math.max(0, from))
   return { x: within(x, across), y: within(y, down), width: across, height: down }
+}
+
+/** What has lost only its end goes on for as long as it can. */
+function withoutEnd(code: Finding['code'], { bedCues }: Lesson, step: Step | undefined, subject = ''): Mend | null {
+  const cue = code === 'loose-bed-end' && bedCues.find(({ id }) => id === subject)
+  if (cue) return one(say('mends.asLongAsItCan'), { name: 'setBed', cue: { ...cue, last: null } })
+  const layer = code === 'loose-layer-end' && step?.layers.find(({ id }) => id === subject)
+  if (step && layer)
+    return one(say('mends.toThePicturesEnd'), { name: 'setLayer', step: step.id, layer: { ...layer, to: null } })
+  return null
 }
 
 /** What has come loose. */

@@ -15,7 +15,23 @@ const SHORTEST_PICTURE: Seconds = 1
 
 /** Sounds that get in each other's way or have lost their place, and pictures that can't be where they should. */
 export function checkSounds(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
-  return [...checkOverlaps(lesson, timeline, analysisOf), ...checkLoose(lesson, timeline), ...checkPictures(timeline)]
+  return [
+    ...checkOverlaps(lesson, timeline, analysisOf),
+    ...checkEnds(lesson, timeline),
+    ...checkLoose(lesson, timeline),
+    ...checkPictures(timeline),
+  ]
+}
+
+/** Sounds that are longer than what is left of the lesson. */
+function checkEnds(lesson: Lesson, timeline: Timeline): Finding[] {
+  return timeline.sounds.flatMap(({ cue, start, end }): Finding[] => {
+    const missing = end - timeline.length
+    if (missing < NOTICED || start >= timeline.length) return []
+    const text = say('findings.soundCutOff', { title: titleOf(lesson, cue.media), missing: decimal(missing, 1) })
+    const stepId = timeline.steps.at(-1)?.step.id
+    return [{ severity: 'warning', code: 'sound-cut-off', stepId, at: start, subject: cue.id, text }]
+  })
 }
 
 function checkOverlaps(lesson: Lesson, timeline: Timeline, analysisOf: AnalysisOf): Finding[] {
@@ -63,7 +79,7 @@ function firstOverlap(a: readonly SpeechSegment[], b: readonly SpeechSegment[]):
 function checkLoose(lesson: Lesson, { loose, steps }: Timeline): Finding[] {
   const numbers = new Map(steps.map(({ step, index }) => [step.id, index + 1]))
   return loose.map((one): Finding => {
-    const isPicture = one.kind === 'picture' || one.kind === 'pin' || one.kind === 'layer'
+    const isPicture = 'step' in one
     return {
       severity: 'warning',
       code: `loose-${one.kind}`,
@@ -81,12 +97,16 @@ function looseSentence(lesson: Lesson, loose: Loose): string {
     case 'sound':
     case 'bed':
       return say('findings.looseSound', { title: titleOf(lesson, loose.cue.media) })
+    case 'bed-end':
+      return say('findings.looseBedEnd', { title: titleOf(lesson, loose.cue.media) })
     case 'nudge':
       return say('findings.looseNudge')
     case 'picture':
       return say('findings.loosePicture')
     case 'layer':
       return say('findings.looseLayer')
+    case 'layer-end':
+      return say('findings.looseLayerEnd')
     case 'pin':
       return say('findings.loosePin')
   }

@@ -59,9 +59,16 @@ export function within<T extends { start: Seconds; end: Seconds }>(spans: readon
     .map((span) => ({ ...span, start: Math.max(0, span.start - from), end: Math.min(to, span.end) - from }))
 }
 
-/** Captions of which at least half a second is left: less can't be read. */
-export const captionsWithin = (captions: readonly Caption[], part: Part): Caption[] =>
-  within(captions, part).filter(({ start, end }) => end - start >= 0.5)
+/** Captions that lie in a part; of one that is cut at least half a second must be left: less can't be read. */
+export const captionsWithin = (captions: readonly Caption[], part: Part): Caption[] => {
+  const { start: from, end: to } = secondsOf(part)
+  const isWhole = ({ start, end }: Caption) => start >= from && end <= to
+  const isLong = ({ start, end }: Caption) => Math.min(end, to) - Math.max(start, from) >= 0.5
+  return within(
+    captions.filter((caption) => isWhole(caption) || isLong(caption)),
+    part,
+  )
+}
 
 /** A chapter changes within half a frame of its picture: else one that has ended would reach some milliseconds into a part. */
 export function chaptersWithin(chapters: readonly Chapter[], part: Part): Chapter[] {

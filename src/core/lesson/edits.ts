@@ -3,21 +3,32 @@ import { UserError } from '@/core/userError'
 import type { Seconds } from '@/core/units'
 import { copyOfStep, type Part } from './copyStep'
 import { followWords } from './followWords'
+import { CUT } from './layers'
 import { edgesOf, stepLength, voiceLength } from './layout'
 import { changeCaptions, type CaptionEdit } from './captionEdits'
 import { changeLayers, type LayerEdit } from './layerEdits'
 import { passageOf, stepIndex, stepOf } from './lookUp'
 import { hears, marksOfSounds, marksOfStep } from './marks'
-import { copiedMarks, copyInOthers, forgetInOthers, joinInOthers, joinScripts, markAtBeginning } from './otherLanguages'
-import { copyOfSounds, soundsWithin } from './partOfLesson'
+import {
+  copiedMarks,
+  copiedTakes,
+  copyInOthers,
+  forgetInOthers,
+  joinInOthers,
+  joinScripts,
+  markAtBeginning,
+  takesAfter,
+} from './otherLanguages'
+import { copyOfNudges, copyOfSounds, nudgesWithin, soundsWithin } from './partOfLesson'
 import { isHungOn, rehang, rehangLater } from './rehang'
 import { goneSteps, replaceDeck, type DeckReplacement } from './replaceDeck'
-import { splitStep, type StepPart } from '@/core/picture/scenes'
+import { goesOn, splitStep, type StepPart } from '@/core/picture/scenes'
 import { say } from '@/messages/say'
 import { describeOnShelf, putOnShelf, swapMedia, takeOffShelf } from './shelf'
-import { changeSounds, type SoundEdit } from './soundEdits'
+import { changeSounds, setBed, type SoundEdit } from './soundEdits'
 import { assertStorable } from './storable'
 import { changeTakes, type TakeEdit } from './takeEdits'
+import { isInUse } from './takes'
 import { withinFiles, type LengthOf } from './withinFiles'
 import { changeWords, type WordEdit } from './wordEdits'
 import type {
@@ -130,7 +141,7 @@ function change(lesson: Lesson, edit: Edit): void {
       return
     case 'splitRecording': {
       const index = stepIndex(lesson, edit.step)
-      lesson.steps.splice(index, 1, ...splitStep(lesson.steps[index]!, edit.parts))
+      lesson.steps.splice(index, 1, ...splitStep(lesson.steps[index]!, edit.parts, lesson.lengths))
       // From the last part to the first, so that each takes what is left of the one before it.
       for (const { id, at } of edit.parts.slice(1).reverse()) rehangLater(lesson, edit.step, at, id, 0)
       return
@@ -177,11 +188,7 @@ function change(lesson: Lesson, edit: Edit): void {
       return
     }
     case 'moveBed':
-      stepOf(lesson, edit.step)
-      if (beginsWith(bedOf(lesson, edit.cue), edit.step)) return
-      clearBed(lesson, edit.step)
-      bedOf(lesson, edit.cue).begins = { kind: 'step', step: edit.step }
-      return
+      return setBed(lesson, { ...bedOf(lesson, edit.cue), begins: { kind: 'step', step: edit.step } })
     case 'removeBed':
       lesson.bedCues.splice(lesson.bedCues.indexOf(bedOf(lesson, edit.cue)), 1)
       return
@@ -250,17 +257,21 @@ function moveSteps(lesson: Lesson, ids: string[], before: string | null): void {
 
 const COPIED: Record<Part, string> = { passage: '', picture: 'm', layer: 'l' }
 
-/** Copies come after the last of their originals, in lesson order, with the sounds on their words. */
+/** Copies come after the last of their originals, in lesson order, with their takes, and the sounds and gain points on them. */
 function duplicateSteps(lesson: Lesson, copies: { of: string; id: string; passages: string[] }[]): void {
   const made = copies.map(({ of, id, passages }) => {
     const step = stepOf(lesson, of)
     const sounds = soundsWithin(lesson, new Set([of]))
-    const marks = [...new Set([...marksOfStep(step), ...marksOfSounds(sounds)])]
+    const nudges = nudgesWithin(lesson, new Set([of]))
+    const marks = [...new Set([...marksOfStep(step), ...marksOfSounds([...sounds, ...nudges])])]
     const markFor = (mark: string) => `${id}-k${marks.indexOf(mark)}`.slice(-40)
     const soundFor = (sound: string) => `${id}-s${sounds.findIndex((one) => one.id === sound)}`.slice(-40)
     lesson.marks.push(...copiedMarks(lesson, marks, id, markFor))
     copyInOthers(lesson, of, id, marks, markFor)
-    lesson.sounds.push(...copyOfSounds(sounds, { step: () => id, mark: markFor, sound: soundFor }))
+    lesson.takes.push(...copiedTakes(lesson, of, id))
+    const named = { step: () => id, mark: markFor, sound: soundFor }
+    lesson.sounds.push(...copyOfSounds(sounds, named))
+    lesson.nudges.push(...copyOfNudges(nudges, (nudge) => `${id}-n${nudges.indexOf(nudge)}`.slice(-40), named))
     const newId = (part: Part, i: number) =>
       (part === 'passage' && passages[i]) || `${id}-${COPIED[part]}${i}`.slice(-40)
     return copyOfStep(step, id, newId, markFor)
@@ -270,23 +281,28 @@ function duplicateSteps(lesson: Lesson, copies: { of: string; id: string; passag
 }
 
 /**
- * A bed that began with a deleted step begins with the next one that stays (or the last); one that ended with it ends
- * with the one before. Sounds that hung on it stay, loose, until the author says where to.
+ * A bed that began with a deleted step begins with the next one that stays (or the last), unless another one does; one that
+ * ended with it ends with the one before. What else hung on it, or has no place any more, stays, loose, until the author
+ * says where to. Takes that are heard elsewhere belong to where they are heard; the others go.
  */
 function deleteSteps(lesson: Lesson, ids: string[]): void {
   for (const id of ids) {
     const index = stepIndex(lesson, id)
-    const heir = lesson.steps[index + 1] ?? lesson.steps[index - 1]
-    const cue = lesson.bedCues.find((one) => beginsWith(one, id))
-    if (cue && heir && !lesson.bedCues.some((one) => beginsWith(one, heir.id)))
-      cue.begins = { kind: 'step', step: heir.id }
-    else clearBed(lesson, id)
-    lesson.nudges = lesson.nudges.filter(({ anchor }) => anchor.kind !== 'step' || anchor.step !== id)
-    for (const bed of lesson.bedCues) if (bed.last === id) bed.last = lesson.steps[index - 1]?.id ?? null
-    forgetInOthers(lesson, id)
+    const [before, after] = [lesson.steps[index - 1], lesson.steps[index + 1]]
+    const heir = after ?? before
+    for (const cue of lesson.bedCues) {
+      const isItsBeginning = beginsWith(cue, id)
+      if (cue.last === id) cue.last = (isItsBeginning ? heir : before)?.id ?? id
+      if (isItsBeginning && heir && !lesson.bedCues.some((one) => beginsWith(one, heir.id)))
+        cue.begins = { kind: 'step', step: heir.id }
+    }
     lesson.steps.splice(index, 1)
+    lesson.takes = takesAfter(lesson.takes, id, (take) => stepUsing(lesson, take)?.id ?? null)
+    forgetInOthers(lesson, id)
   }
 }
+
+const stepUsing = ({ steps }: Lesson, take: Take): Step | undefined => steps.find((step) => isInUse(step, take))
 
 function trimPassage(lesson: Lesson, id: string, from: Seconds, to: Seconds): void {
   if (to - from < 0.01) throw new UserError(say('edits.passageTooShort'))
@@ -317,8 +333,11 @@ function breakStep(lesson: Lesson, at: Break): void {
       more: [],
       layers: [],
       length: { ...step.length },
+      chapter: goesOn(step.chapter),
     })
     next = lesson.steps[index + 1]!
+    // It goes on with the same picture.
+    step.edge = CUT
   }
   step.passages = step.passages.slice(0, step.passages.length - moved.length)
   const before = edgesOf(step, lesson.lengths).leadIn + voiceLength(step) + moved[0]!.pause
@@ -364,7 +383,10 @@ function joinStep(lesson: Lesson, id: string): void {
   const previous = lesson.steps[index - 1]
   if (!previous) throw new UserError(say('edits.nothingToJoin'))
   const goes = step.passages.length === 0 || samePicture(step.picture, previous.picture)
-  const isHung = isHungOn(lesson, id) || lesson.bedCues.some((cue) => beginsWith(cue, id))
+  const isHung =
+    isHungOn(lesson, id) ||
+    lesson.bedCues.some((cue) => beginsWith(cue, id)) ||
+    step.layers.some(({ from }) => from === null)
   const mark = goes && step.passages.length > 0 && isHung ? `join-${step.id}`.slice(-40) : null
   if (mark) hangOnFirstWord(lesson, step, previous, mark)
   joinInOthers(lesson, step.id, previous.id, mark)
@@ -374,7 +396,7 @@ function joinStep(lesson: Lesson, id: string): void {
   step.script = ''
   if (!goes) return
   previous.more.push(...step.more)
-  previous.layers.push(...step.layers)
+  previous.layers.push(...step.layers.map((layer) => ({ ...layer, from: layer.from ?? mark })))
   previous.edge = step.edge
   if (previous.picture.kind === 'recording' && step.picture.kind === 'recording')
     previous.picture = { ...previous.picture, pins: [...previous.picture.pins, ...step.picture.pins] }
@@ -383,6 +405,7 @@ function joinStep(lesson: Lesson, id: string): void {
   rehang(lesson, id, (offset) =>
     next ? { kind: 'step', step: next, offset } : { kind: 'step', step: previous.id, offset: offset + passed },
   )
+  for (const take of lesson.takes) if (take.step === id) take.step = previous.id
   deleteSteps(lesson, [id])
 }
 

@@ -3,6 +3,7 @@ import { seededRandom } from '@/core/random'
 import { anyEdit, EDIT_NAMES, editFor, fullLesson, tried } from '@/core/testing/anyEdit'
 import { documentSchema, type Lesson } from './document'
 import type { Edit } from './edits'
+import { hangingIn, hangingInStep, type Hanging } from './hanging'
 import { doEdit, openHistory, redo, undo } from './history'
 import { layoutLesson, stepLength } from './layout'
 import { documentOf, tell } from './telling'
@@ -22,7 +23,7 @@ test('200 random edits of all kinds: all that hangs is laid or told as loose, no
         const next = doEdit(history, edit)
         if (next === history) return
         expectSound(next.lesson, serial % 10 === 0)
-        expectNothingLost(history.lesson, next.lesson, edit.name)
+        expectNothingLost(history.lesson, next.lesson, edit)
         history = next
         states.push(JSON.stringify(history.lesson))
       })
@@ -88,52 +89,88 @@ function expectSameWhenStored(lesson: Lesson): void {
   expect(documentOf(tell(readDocument(document), lesson.language))).toEqual(document)
 }
 
+/** Whatever hangs on something is there, once, in the lesson as it is seen and heard, or is told as loose; so is its end. */
 function expectLaidOrLoose(lesson: Lesson, timeline: ReturnType<typeof layoutLesson>): void {
-  const loose = (kind: string) => timeline.loose.filter((one) => one.kind === kind).length
-  expect(timeline.sounds.length + loose('sound')).toBe(lesson.sounds.length)
-  expect(timeline.nudges.length + loose('nudge')).toBe(lesson.nudges.length)
-  expect(timeline.beds.length + loose('bed')).toBe(lesson.bedCues.length)
-  const further = lesson.steps.flatMap(({ more }) => more)
-  const told = new Set(timeline.loose.map(({ id }) => id))
-  const seen = new Set(timeline.pictures.map(({ picture }) => picture))
-  for (const { id, picture } of further) expect(told.has(id) || seen.has(picture)).toBe(true)
-  for (const { picture, step, missed, unsaid } of timeline.pictures) {
-    if (picture.kind !== 'recording') continue
-    for (const { id } of picture.pins) {
-      const isSaid = !unsaid.includes(id)
-      expect(isSaid || timeline.loose.some((one) => one.kind === 'pin' && one.id === id && one.step === step)).toBe(
-        true,
-      )
-    }
-    expect(missed.every((id) => !unsaid.includes(id))).toBe(true)
-  }
+  const laid = laidIn(timeline)
+  const loose = timeline.loose.map((one) =>
+    one.kind === 'pin' ? `pin ${one.id} of ${one.step.id}` : `${one.kind} ${one.id}`,
+  )
+  const things = hangingIn(lesson)
+  const told = things.map(nameOf).map((name) => [name, laid.has(name), loose.includes(name)])
+  expect(told.filter(([, isLaid, isLoose]) => isLaid === isLoose)).toEqual([])
+  // An end is where it was said to be, or told as lost.
+  const untold = things.flatMap((thing) => {
+    const { kind, id, ends } = thing
+    const end = laid.get(nameOf(thing))
+    if (ends === null || end === undefined || loose.includes(`${kind}-end ${id}`)) return []
+    const wanted = ends.kind === 'step' ? timeline.steps.find(({ step }) => step.id === ends.step)?.end : undefined
+    return ends.kind === 'step' && (wanted === undefined || end > wanted + 1e-9) ? [`${kind} ${id}`] : []
+  })
+  expect(untold).toEqual([])
 }
 
-/** These take something out because the author says so, or with the step it stood in. */
+/** A step and its copy hold pins of one name. */
+const nameOf = ({ kind, id, step }: Hanging): string => (kind === 'pin' ? `pin ${id} of ${step}` : `${kind} ${id}`)
+
+/** What is laid, with where it ends. A pin counts where its word is said while its recording is seen. */
+function laidIn({ sounds, nudges, beds, layers, pictures }: ReturnType<typeof layoutLesson>): Map<string, number> {
+  return new Map([
+    ...sounds.map(({ cue, end }) => [`sound ${cue.id}`, end] as const),
+    ...nudges.map(({ nudge, at }) => [`nudge ${nudge.id}`, at] as const),
+    ...beds.map(({ cue, end }) => [`bed ${cue.id}`, end] as const),
+    ...layers.map(({ layer, end }) => [`layer ${layer.id}`, end] as const),
+    ...pictures.flatMap(({ step, picture, unsaid, end }) => [
+      ...step.more.filter((one) => one.picture === picture).map(({ id }) => [`picture ${id}`, end] as const),
+      ...(picture.kind === 'recording' ? picture.pins : [])
+        .filter(({ id }) => !unsaid.includes(id))
+        .map(({ id }) => [`pin ${id} of ${step.id}`, end] as const),
+    ]),
+  ])
+}
+
+/** These take something out because the author says so, or put back what was. */
 const TAKES_OUT: Edit['name'][] = [
-  'deleteSteps',
   'removeSounds',
   'removeNudges',
   'removePicture',
+  'removeLayer',
   'removeBed',
+  // A piece that is put where another one begins takes its place.
   'addBed',
-  'moveBed',
-  'setBed',
   'setPicture',
   'changePicture',
   'restore',
 ]
 
-function expectNothingLost(before: Lesson, after: Lesson, name: Edit['name']): void {
-  if (TAKES_OUT.includes(name)) return
-  const there = new Set(hanging(after))
-  // An empty step that is joined goes with its picture, and that with its pins.
-  const lost = hanging(before, name !== 'joinStep').filter((id) => !there.has(id))
-  expect([name, lost]).toEqual([name, []])
+function expectNothingLost(before: Lesson, after: Lesson, edit: Edit): void {
+  if (TAKES_OUT.includes(edit.name)) return
+  const there = new Set(hangingIn(after).map(({ kind, id }) => `${kind} ${id}`))
+  const gone = new Set(edit.name === 'deleteSteps' ? edit.steps : [])
+  // What stood in a step goes with it; an empty step that is joined goes with its picture, and that with its pins.
+  const inGone = before.steps.filter(({ id }) => gone.has(id)).flatMap((step) => hangingInStep(step))
+  const mayGo = new Set(inGone.map(({ kind, id }) => `${kind} ${id}`))
+  const lost = hangingIn(before)
+    .filter(({ kind }) => edit.name !== 'joinStep' || kind !== 'pin')
+    .map(({ kind, id }) => `${kind} ${id}`)
+    .filter((name) => !there.has(name) && !mayGo.has(name))
+  expect([edit.name, lost]).toEqual([edit.name, []])
 }
 
-const hanging = ({ sounds, nudges, steps }: Lesson, withPins = true): string[] => [
-  ...[...sounds, ...nudges].map(({ id }) => id),
-  ...steps.flatMap(({ more }) => more.map(({ id }) => id)),
-  ...steps.flatMap(({ picture }) => (withPins && picture.kind === 'recording' ? picture.pins.map(({ id }) => id) : [])),
-]
+test('every kind of thing hangs on something in the lesson that is tried here', () => {
+  const kinds = new Set(
+    hangingIn(fullLesson()).map(({ kind, begins, ends }) => `${kind} on ${begins.kind}${ends ? ', ends' : ''}`),
+  )
+  expect([...kinds].sort()).toEqual([
+    'bed on mark, ends',
+    'bed on step, ends',
+    'layer on mark, ends',
+    'layer on step, ends',
+    'nudge on mark',
+    'nudge on step',
+    'picture on mark',
+    'pin on mark',
+    'sound on mark',
+    'sound on sound',
+    'sound on step',
+  ])
+})

@@ -143,8 +143,13 @@ function layBeds(
     .sort((a, b) => a.start - b.start)
   const beds = cues.map(({ cue, start }, i) => {
     const next = cues[i + 1]?.start ?? length
-    const own = cue.last ? spans.get(cue.last)?.end : undefined
-    return { cue, start, end: own !== undefined && own > start ? Math.min(own, next) : next }
+    if (cue.last === null) return { cue, start, end: next }
+    const own = spans.get(cue.last)?.end
+    if (own !== undefined && own > start) return { cue, start, end: Math.min(own, next) }
+    // Its end has gone, or come before its beginning: as short as it can be meant, until somebody says how long.
+    loose.push({ kind: 'bed-end', id: cue.id, cue })
+    const first = steps.find((span) => span.end > start)?.end ?? length
+    return { cue, start, end: Math.min(first, next) }
   })
   return { beds, loose }
 }

@@ -1,5 +1,6 @@
 import type { Seconds } from '@/core/units'
 import type { Lesson, Nudge, Picture, Place, SoundCue, Step } from './document'
+import { hangingIn, hangingInStep, marksOf } from './hanging'
 
 /** Marks among the words of a lesson, and what hangs on them. */
 
@@ -23,27 +24,16 @@ export function stepHearing(steps: readonly Step[], place: Place, step: string):
 }
 
 /** The marks on which something hangs, by id. */
-export function marksInUse({ steps, sounds, nudges, bedCues }: Lesson): Set<string> {
-  const used = new Set(marksOfSounds([...sounds, ...nudges]))
-  for (const { begins } of bedCues) if (begins.kind === 'mark') used.add(begins.mark)
-  for (const step of steps) for (const mark of marksOfStep(step)) used.add(mark)
-  return used
-}
+export const marksInUse = (lesson: Lesson): Set<string> => new Set(marksOf(hangingIn(lesson)))
 
 /** Those on which sounds, or points of the gain line, hang. */
 export const marksOfSounds = (hung: readonly Pick<SoundCue | Nudge, 'anchor'>[]): string[] =>
   hung.flatMap(({ anchor }) => (anchor.kind === 'mark' ? [anchor.mark] : []))
 
-type Shown = Pick<Step, 'picture' | 'more' | 'layers'>
+type Shown = Pick<Step, 'id' | 'picture' | 'more' | 'layers'>
 
 /** Those on which its further pictures, its pins and what lies over its pictures hang. */
-export function marksOfStep({ picture, more, layers }: Shown): string[] {
-  const over = layers.flatMap(({ from, to }) => [from, to]).filter((mark) => mark !== null)
-  return [...pinned(picture), ...more.flatMap((one) => [one.mark, ...pinned(one.picture)]), ...over]
-}
-
-const pinned = (picture: Picture): string[] =>
-  picture.kind === 'recording' ? picture.pins.map(({ mark }) => mark) : []
+export const marksOfStep = (step: Shown): string[] => marksOf(hangingInStep(step))
 
 /** A step whose pictures hang on other marks. */
 export function withMarks<T extends Shown>(step: T, markFor: (mark: string) => string): T {

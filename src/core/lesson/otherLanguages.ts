@@ -1,10 +1,26 @@
-import type { Lesson, Mark, Said, Step } from './document'
+import type { Lesson, Mark, Said, Step, Take } from './document'
 
 /** What is said in the languages one does not work in goes with its steps. All of these change the lesson. */
 
 export function forgetInOthers({ others }: Lesson, step: string): void {
-  for (const { said } of Object.values(others)) Reflect.deleteProperty(said, step)
+  for (const narration of Object.values(others)) {
+    const { said } = narration
+    Reflect.deleteProperty(said, step)
+    const stepOf = (take: Take) =>
+      Object.entries(said).find(([, { passages }]) =>
+        passages.some((passage) => passage.media === take.media && passage.from < take.to && passage.to > take.from),
+      )?.[0] ?? null
+    narration.takes = takesAfter(narration.takes, step, stepOf)
+  }
 }
+
+/** The takes when a step has gone: its own belong to the step that still uses them; those that none uses go. */
+export const takesAfter = (takes: Take[], gone: string, stepUsing: (take: Take) => string | null): Take[] =>
+  takes.flatMap((take) => {
+    const step = take.step === gone ? stepUsing(take) : take.step
+    if (step === null) return []
+    return [step === take.step ? take : { ...take, step }]
+  })
 
 export function copyInOthers(
   { others }: Lesson,
@@ -16,6 +32,7 @@ export function copyInOthers(
   for (const narration of Object.values(others)) {
     const { said } = narration
     narration.marks.push(...copiedMarks(narration, marks, copy, markFor))
+    narration.takes.push(...copiedTakes(narration, of, copy))
     const own = said[of]
     if (own)
       said[copy] = { ...own, passages: own.passages.map((one, i) => ({ ...one, id: `${copy}-${i}`.slice(-40) })) }
@@ -31,6 +48,7 @@ export function joinInOthers({ others }: Lesson, step: string, into: string, mar
       passages: [...first.passages, ...second.passages],
     }
     narration.said[step] = { ...NOTHING }
+    for (const take of narration.takes) if (take.step === step) take.step = into
     if (mark) narration.marks.push(markAtBeginning(mark, into, first.script, second))
   }
 }
@@ -57,6 +75,10 @@ export function markAtBeginning(id: string, step: string, scriptBefore: string, 
 
 export const joinScripts = (first: string, second: string): string =>
   [first.trim(), second.trim()].filter(Boolean).join(' ')
+
+/** The takes of a step once more, for a copy of it. */
+export const copiedTakes = ({ takes }: Pick<Lesson, 'takes'>, of: string, copy: string): Take[] =>
+  takes.filter(({ step }) => step === of).map((take, i) => ({ ...take, id: `${copy}-t${i}`.slice(-40), step: copy }))
 
 /** The marks of a step, made anew for a copy of it; `idOf` gives each its new id. */
 export function copiedMarks(

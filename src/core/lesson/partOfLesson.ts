@@ -1,4 +1,4 @@
-import type { BedCue, Lesson, SoundCue } from './document'
+import type { BedCue, Lesson, Nudge, SoundCue } from './document'
 import { marksInUse } from './marks'
 import { mediaOf } from './usedMedia'
 
@@ -40,6 +40,14 @@ export function soundsWithin(lesson: Lesson, steps: ReadonlySet<string>): SoundC
   return lesson.sounds.filter(({ id }) => found.has(id))
 }
 
+/** Gain points on these steps or their words. */
+export function nudgesWithin(lesson: Lesson, steps: ReadonlySet<string>): Nudge[] {
+  const marks = marksWithin(lesson, steps)
+  return lesson.nudges.filter(({ anchor }) =>
+    anchor.kind === 'step' ? steps.has(anchor.step) : marks.has(anchor.mark),
+  )
+}
+
 /** What ids become in a copy. */
 export interface Renaming {
   step(id: string): string
@@ -61,6 +69,21 @@ function anchorOfCopy(anchor: SoundCue['anchor'], named: Renaming): SoundCue['an
       return { ...anchor, sound: named.sound(anchor.sound) }
   }
 }
+
+/** The same gain points once more, on the copies of what they hang on. */
+export const copyOfNudges = (
+  nudges: readonly Nudge[],
+  idOf: (nudge: Nudge) => string,
+  named: Pick<Renaming, 'step' | 'mark'>,
+): Nudge[] =>
+  nudges.map((nudge) => {
+    const { anchor } = nudge
+    const copied =
+      anchor.kind === 'step'
+        ? { ...anchor, step: named.step(anchor.step) }
+        : { ...anchor, mark: named.mark(anchor.mark) }
+    return { ...nudge, id: idOf(nudge), anchor: copied }
+  })
 
 /** The same piece of music once more, from and to the copies of its steps. */
 export const copyOfBed = (cue: BedCue, id: string, named: Pick<Renaming, 'step' | 'mark'>): BedCue => ({

@@ -1,7 +1,10 @@
 import type { Lesson, Picture, ShelfItem, Step } from './document'
 import { newStep, newStill } from './newParts'
 import { isNothing, isSaidInOthers } from './otherLanguages'
+import { LIMITS } from './limits'
 import { isHungOn } from './rehang'
+import { isInUse, takesOf } from './takes'
+import { cutText } from '@/core/text'
 import type { PageMatch } from '@/core/messages/job'
 import type { MediaInfo } from '@/core/messages/media'
 
@@ -44,11 +47,19 @@ export function changedNotes(
 const stayingPages = (pages: readonly PageMatch[]) =>
   new Map(pages.flatMap((one) => (one.old !== null && one.now !== null ? [[one.old, one.now]] : [])))
 
-/** Steps that go with their pages: nothing is said in them in any language, nothing else is seen, and no sound hangs on them. */
+/** Takes of a step that can still be chosen, and are heard nowhere. */
+const hasUnheardTakes = (lesson: Lesson, step: string): boolean =>
+  takesOf(lesson, step).some((take) => !lesson.steps.some((one) => isInUse(one, take)))
+
+/** Steps that go with their pages: nothing is said in them in any language, nothing else is seen, no sound hangs on them, and no take waits in them. */
 export function goneSteps(lesson: Lesson, { old, pages }: Pick<DeckReplacement, 'old' | 'pages'>): string[] {
   const becomes = stayingPages(pages)
   const isUsed = (step: Step) =>
-    !isNothing(step) || step.more.length > 0 || isHungOn(lesson, step.id) || isSaidInOthers(lesson, step.id)
+    !isNothing(step) ||
+    step.more.length > 0 ||
+    isHungOn(lesson, step.id) ||
+    isSaidInOthers(lesson, step.id) ||
+    hasUnheardTakes(lesson, step.id)
   return lesson.steps
     .filter(({ picture }) => picture.kind === 'still' && picture.media === old && !becomes.has(picture.page))
     .filter((step) => !isUsed(step))
@@ -64,7 +75,9 @@ export function replaceDeck(lesson: Lesson, { old, now, pages, added }: DeckRepl
   const renewed = (picture: Picture, title: string): Picture => {
     if (picture.kind !== 'still' || picture.media !== old) return picture
     const page = becomes.get(picture.page)
-    return page === undefined ? { kind: 'card', lines: [title] } : newStill(now.media, page)
+    return page === undefined
+      ? { kind: 'card', lines: [cutText(title, LIMITS.lineCharacters)] }
+      : newStill(now.media, page)
   }
   lesson.steps = lesson.steps.map((step) => ({
     ...step,

@@ -37,7 +37,8 @@ export function swapMedia(lesson: Lesson, media: MediaHash, by: MediaHash): void
       if (picture.kind !== 'card' && picture.media === media) picture.media = by
   }
   for (const used of [...lesson.bedCues, ...lesson.sounds]) if (used.media === media) used.media = by
-  for (const { takes } of [lesson, ...Object.values(lesson.others)]) {
+  for (const { takes, marks } of [lesson, ...Object.values(lesson.others)]) {
+    for (const { place } of marks) if (place?.media === media) place.media = by
     for (const take of takes) {
       if (take.media === media) take.media = by
       if (take.room === media) take.room = by

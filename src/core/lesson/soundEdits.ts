@@ -67,17 +67,16 @@ export function changeSounds(lesson: Lesson, edit: SoundEdit): void {
   }
 }
 
-/** Two pieces can't start with the same step. */
-function setBed(lesson: Lesson, cue: BedCue): void {
+/** Two pieces can't start with the same step: one that did begins where this one began until now. */
+export function setBed(lesson: Lesson, cue: BedCue): void {
   const { begins } = cue
   const index = indexOf(lesson.bedCues, cue.id, say('edits.thisMusic'))
+  const before = lesson.bedCues[index]!.begins
   lesson.bedCues[index] = cue
   if (begins.kind !== 'step') return
   stepOf(lesson, begins.step)
-  const other = lesson.bedCues.findIndex(
-    (one) => one.id !== cue.id && one.begins.kind === 'step' && one.begins.step === begins.step,
-  )
-  if (other >= 0) lesson.bedCues.splice(other, 1)
+  for (const other of lesson.bedCues)
+    if (other.id !== cue.id && other.begins.kind === 'step' && other.begins.step === begins.step) other.begins = before
 }
 
 function setNudges(lesson: Lesson, nudges: readonly Nudge[]): void {

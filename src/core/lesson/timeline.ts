@@ -15,7 +15,7 @@ export interface Timeline {
   nudges: NudgePoint[]
   layers: LayerSpan[]
   edges: EdgeSpan[]
-  /** What hangs on something that is not there any more, or not said: it is neither seen nor heard. */
+  /** What hangs on something that is not there any more, or not said: it is neither seen nor heard, or has no end. */
   loose: Loose[]
   length: Seconds
   /** Of what is seen. */
@@ -54,10 +54,14 @@ export type Loose =
   | { kind: 'sound'; id: string; cue: SoundCue }
   | { kind: 'nudge'; id: string; nudge: Nudge }
   | { kind: 'bed'; id: string; cue: BedCue }
+  /** It plays; only where it ends is not known any more. */
+  | { kind: 'bed-end'; id: string; cue: BedCue }
   /** A further picture of a step. */
   | { kind: 'picture'; id: string; step: Step; picture: Picture }
   /** What lies over a picture. */
   | { kind: 'layer'; id: string; step: Step; layer: Layer }
+  /** It is seen, to the picture's end: what it ended with is not said any more. */
+  | { kind: 'layer-end'; id: string; step: Step; layer: Layer }
   /** A pin in a recording. */
   | { kind: 'pin'; id: string; step: Step }
 

@@ -1,40 +1,47 @@
 import { levelToVoice } from '@/core/measure/takeVoice'
-import type { Timeline } from '@/core/lesson/timeline'
+import type { SoundSpan, Timeline } from '@/core/lesson/timeline'
 import { speedOf, type Motion } from '@/core/picture/motion'
 import type { Analysis } from '@/core/measure/analysis'
 import { HOP, type LoudnessTrack } from '@/core/measure/energyMeter'
-import type { Seconds } from '@/core/units'
+import type { Decibels, Seconds } from '@/core/units'
 import { clipOf, type Clip } from './clip'
 import type { AnalysisOf } from './mixPlan'
 
 /** Where a sound begins or ends it fades at least so long, so that no click is heard. */
 const EDGE: Seconds = 0.008
+/** Over which a sound that the lesson's end cuts off fades. */
+const LAST_FADE: Seconds = 0.5
 /** So little off its own speed a recording's sound is left as it is: its pitch changes by less than anyone hears. */
 const SPEED_TOLERANCE = 0.005
 /** Sound at another speed is stretched in parts of about this length. */
 const STRETCH: { shortest: Seconds; longest: Seconds } = { shortest: 1, longest: 2 }
 
 /** Effects, each at its place and its own level. */
-export function effectClips({ sounds }: Timeline, analysisOf: AnalysisOf): Clip[] {
+export function effectClips({ sounds, length }: Timeline, analysisOf: AnalysisOf): Clip[] {
   return sounds
     .filter(({ cue }) => cue.track === 'effect' && analysisOf(cue.media))
-    .map(({ cue, start, end }) => clipOf(cue.media, cue.from, start, end, { ...cue, ...edges(cue) }))
+    .map((span) => soundClip(span, length, span.cue.gain))
 }
 
 /** Second voices, as loud as the first. */
-export function secondVoiceClips({ sounds }: Timeline, analysisOf: AnalysisOf): Clip[] {
-  return sounds.flatMap(({ cue, start, end }) => {
+export function secondVoiceClips({ sounds, length }: Timeline, analysisOf: AnalysisOf): Clip[] {
+  return sounds.flatMap((span) => {
+    const { cue } = span
     const analysis = analysisOf(cue.media)
     if (cue.track !== 'voice' || !analysis) return []
-    const gain = cue.gain + levelToVoice(analysis)
-    return [clipOf(cue.media, cue.from, start, end, { gain, ...edges(cue) })]
+    return [soundClip(span, length, cue.gain + levelToVoice(analysis))]
   })
 }
 
-const edges = ({ fadeIn, fadeOut }: { fadeIn: Seconds; fadeOut: Seconds }) => ({
-  fadeIn: Math.max(EDGE, fadeIn),
-  fadeOut: Math.max(EDGE, fadeOut),
-})
+/** A sound that is longer than what is left of the lesson ends with it, faded. */
+function soundClip({ cue, start, end }: SoundSpan, length: Seconds, gain: Decibels): Clip {
+  const least = end > length ? Math.min(LAST_FADE, (length - start) / 2) : EDGE
+  return clipOf(cue.media, cue.from, start, Math.min(end, length), {
+    gain,
+    fadeIn: Math.max(EDGE, cue.fadeIn),
+    fadeOut: Math.max(least, cue.fadeOut),
+  })
+}
 
 /** A recording's own sound, where it is wanted: as long as its picture moves, and as fast. */
 export function recordingClips({ pictures }: Timeline, analysisOf: AnalysisOf): Clip[] {

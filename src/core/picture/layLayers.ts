@@ -18,13 +18,14 @@ export function layLayers(
       }
       const picture = pictures.find((one) => one.step === step && from >= one.start && from < one.end)
       const to = endOf(layer, timeOf, from, end)
+      if (to === null && layer.to !== null) loose.push({ kind: 'layer-end', id: layer.id, step, layer })
       return [{ layer, step, start: from, end: to ?? picture?.end ?? end, isGone: to !== null }]
     }),
   )
   return { layers, loose }
 }
 
-/** Where it is said to end, within its step; null where nobody says so. */
+/** Where it is said to end, within its step; null where nobody says so, or not any more. */
 function endOf({ to }: Layer, timeOf: TimeOfMark, from: Seconds, end: Seconds): Seconds | null {
   const time = to === null ? null : timeOf(to)
   return time !== null && time > from && time < end ? time : null

@@ -1,5 +1,6 @@
 import type { Seconds } from '@/core/units'
-import type { Passage, RecordingPicture, Step } from '@/core/lesson/document'
+import type { LessonLengths, Passage, RecordingPicture, Step } from '@/core/lesson/document'
+import { edgesOf } from '@/core/lesson/layout'
 
 /** Shorter scenes are a flicker and stay with the one before. */
 const SHORTEST: Seconds = 1
@@ -28,7 +29,8 @@ export interface StepPart {
 }
 
 /** The steps that come of one: each part gets what is said while it is seen. */
-export function splitStep(step: Step, parts: readonly StepPart[]): Step[] {
+export function splitStep(step: Step, parts: readonly StepPart[], lengths: LessonLengths): Step[] {
+  const { leadIn, tail } = edgesOf(step, lengths)
   return parts.map((part, i): Step => {
     const next = parts[i + 1]
     const [from, to] = [part.at, next?.at ?? Infinity]
@@ -40,19 +42,23 @@ export function splitStep(step: Step, parts: readonly StepPart[]): Step[] {
       picture: part.picture,
       script: step.script.slice(first ? 0 : part.scriptAt, next?.scriptAt).trim(),
       length: { kind: 'voice', atLeast: stays },
-      leadIn: first ? step.leadIn : 0,
-      tail: next ? 0 : step.tail,
-      passages: passagesWithin(step, from, to, part.id),
+      leadIn: first ? leadIn : 0,
+      tail: next ? 0 : tail,
+      passages: passagesWithin(step, leadIn, from, to, part.id),
       more: first ? step.more : [],
       layers: first ? step.layers : [],
       edge: next ? null : step.edge,
+      chapter: first ? step.chapter : goesOn(step.chapter),
     }
   })
 }
 
+/** A step that goes on with what the one before shows begins no chapter of its own. */
+export const goesOn = (chapter: Step['chapter']): Step['chapter'] => chapter && { begins: false, title: '' }
+
 /** What is said between two moments of a step. */
-function passagesWithin(step: Step, from: Seconds, to: Seconds, id: string): Passage[] {
-  let at = step.leadIn
+function passagesWithin(step: Step, leadIn: Seconds, from: Seconds, to: Seconds, id: string): Passage[] {
+  let at = leadIn
   return step.passages.flatMap((passage, i) => {
     at += passage.pause
     const start = at

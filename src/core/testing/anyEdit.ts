@@ -37,6 +37,13 @@ export function fullLesson(): Lesson {
       script: `Sentence ${i} one. Sentence ${i} two.`,
       passages: [{ id: `p${i}`, media: reading, from: i * 3, to: i * 3 + 3, pause: 0 }],
       more: i === 1 ? [{ id: 'more', picture: page(9), mark: 'k-more' }] : [],
+      layers:
+        i === 4
+          ? [
+              { ...newLayer('label', 'label'), from: 'k-from', to: 'k-to' },
+              { ...newLayer('ring', 'ring'), from: null, to: 'k-to' },
+            ]
+          : [],
     }
   })
   return {
@@ -48,10 +55,23 @@ export function fullLesson(): Lesson {
       markAt('k-pin', 's2', reading, 7.5, 16),
       markAt('k-sound', 's3', reading, 10, 9),
       markAt('k-point', 's4', reading, 13, 0),
+      markAt('k-from', 's4', reading, 12.5, 0),
+      markAt('k-to', 's4', reading, 14, 16),
+      markAt('k-bed', 's3', reading, 10.5, 16),
     ],
-    sounds: [sound('ding', { kind: 'mark', mark: 'k-sound', offset: 0.2 })],
-    nudges: [{ id: 'point', anchor: { kind: 'mark', mark: 'k-point', offset: 0 }, gain: -3, shape: 'straight' }],
-    bedCues: [newBed('bed', song, 's0')],
+    sounds: [
+      sound('ding', { kind: 'mark', mark: 'k-sound', offset: 0.2 }),
+      sound('dong', { kind: 'sound', sound: 'ding', offset: 0.5 }),
+      sound('gull', { kind: 'step', step: 's5', offset: 0.5 }),
+    ],
+    nudges: [
+      { id: 'point', anchor: { kind: 'mark', mark: 'k-point', offset: 0 }, gain: -3, shape: 'straight' },
+      { id: 'on-step', anchor: { kind: 'step', step: 's5', offset: 0.2 }, gain: 0, shape: 'smooth' },
+    ],
+    bedCues: [
+      { ...newBed('bed', song, 's0'), last: 's1' },
+      { ...newBed('on-word', song, 's3'), begins: { kind: 'mark', mark: 'k-bed' }, last: 's4' },
+    ],
     others: {
       de: { said: {}, takes: [], marks: [], cleanUp: USUAL_CLEAN_UP, reading: DEFAULT_READING, captionCorrections: [] },
     },

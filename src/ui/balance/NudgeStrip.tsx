@@ -6,6 +6,7 @@ import { useRef, useState, type PointerEvent } from 'react'
 import type { Nudge } from '@/core/lesson/document'
 import { nudgeAt } from '@/core/bed/nudges'
 import { stepAt } from '@/core/lesson/layout'
+import type { Edit } from '@/core/lesson/edits'
 import type { NudgePoint } from '@/core/lesson/timeline'
 import { clamp, type Decibels, type Seconds } from '@/core/units'
 import { say } from '@/messages/say'
@@ -82,14 +83,19 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
   const stretch = (gain: Decibels) => {
     const middle = clamp(player.position(), shown.from, shown.to)
     const half = Math.min(4, (shown.to - shown.from) / 6)
+    const [from, to] = [middle - half - FADE, middle + half + FADE]
     const times: [Seconds, Decibels][] = [
-      [middle - half - FADE, 0],
+      [from, nudgeAt(points, from)],
       [middle - half, gain],
       [middle + half, gain],
-      [middle + half + FADE, 0],
+      [to, nudgeAt(points, to)],
     ]
     const nudges = times.map(([time, level]) => placed(time, level, nanoid(10), 'smooth'))
-    if (edit({ name: 'setNudges', nudges })) setChosen(nudges.slice(1, 3).map(({ id }) => id))
+    // What was set there before does not add up with it.
+    const replaced = points.filter(({ at }) => at >= from && at <= to).map(({ nudge }) => nudge.id)
+    const put: Edit = { name: 'setNudges', nudges }
+    const done = replaced.length > 0 ? edit({ name: 'removeNudges', nudges: replaced }, put) : edit(put)
+    if (done) setChosen(nudges.slice(1, 3).map(({ id }) => id))
   }
   const remove = (ids: readonly string[]) => {
     if (ids.length > 0) edit({ name: 'removeNudges', nudges: [...ids] })

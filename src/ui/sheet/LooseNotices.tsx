@@ -17,15 +17,20 @@ export function LooseNotices({ loose }: { loose: readonly Loose[] }) {
 
   function notice(one: Loose) {
     const anew = hangAnew(state, one)
+    const isOfEnd = one.kind === 'bed-end' || one.kind === 'layer-end'
+    const thing = sayLoose(state, one)
     return (
-      <Notice key={one.id} title={say('sheet.hasComeLoose', { thing: sayLoose(state, one) })}>
-        {say('sheet.whatItHungOnIsGone')}
+      <Notice
+        key={`${one.kind} ${one.id}`}
+        title={isOfEnd ? say('sheet.hasLostItsEnd', { thing }) : say('sheet.hasComeLoose', { thing })}
+      >
+        {isOfEnd ? say('sheet.whatItEndedWithIsGone') : say('sheet.whatItHungOnIsGone')}
         <div className={styles.actions}>
           <Button size="small" disabled={!anew} onClick={() => anew && edit(...anew)}>
-            {say('sheet.hangItOnThe')}
+            {isOfEnd ? say('sheet.endItHere') : say('sheet.hangItOnThe')}
           </Button>
           <Button size="small" onClick={() => edit(...takeOut(one))}>
-            {say('sheet.takeItOut')}
+            {isOfEnd ? say('sheet.needsNoEnd') : say('sheet.takeItOut')}
           </Button>
         </div>
       </Notice>

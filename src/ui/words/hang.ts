@@ -12,12 +12,14 @@ export function sayLoose({ history: { lesson } }: LessonState, loose: Loose): st
   switch (loose.kind) {
     case 'sound':
     case 'bed':
+    case 'bed-end':
       return `“${titleOf(lesson, loose.cue.media)}”`
     case 'nudge':
       return say('words.aPointOfThe')
     case 'picture':
       return say('words.aFurtherPicture')
     case 'layer':
+    case 'layer-end':
       return layerTitle(loose.layer)
     case 'pin':
       return say('words.aPinnedMomentOf')
@@ -38,6 +40,8 @@ export function hangAnew(state: LessonState, loose: Loose): Edit[] | null {
       const { offset: _, ...begins } = here.anchor
       return [...put, { name: 'setBed', cue: { ...loose.cue, begins } }]
     }
+    case 'bed-end':
+      return state.caret && [{ name: 'setBed', cue: { ...loose.cue, last: state.caret.step } }]
     default: {
       const mark = markAtCaret(state)
       if (!mark) return null
@@ -49,6 +53,8 @@ export function hangAnew(state: LessonState, loose: Loose): Edit[] | null {
         ]
       if (loose.kind === 'layer')
         return [marked, { name: 'setLayer', step: loose.step.id, layer: { ...loose.layer, from: mark.id } }]
+      if (loose.kind === 'layer-end')
+        return [marked, { name: 'setLayer', step: loose.step.id, layer: { ...loose.layer, to: mark.id } }]
       // A pin can only be held while its recording is seen.
       if (state.caret?.step !== loose.step.id) return null
       return [
@@ -67,6 +73,10 @@ export function takeOut(loose: Loose): Edit[] {
       return [{ name: 'removeNudges', nudges: [loose.id] }]
     case 'bed':
       return [{ name: 'removeBed', cue: loose.id }]
+    case 'bed-end':
+      return [{ name: 'setBed', cue: { ...loose.cue, last: null } }]
+    case 'layer-end':
+      return [{ name: 'setLayer', step: loose.step.id, layer: { ...loose.layer, to: null } }]
     case 'picture':
       return [{ name: 'removePicture', step: loose.step.id, id: loose.id }]
     case 'layer':

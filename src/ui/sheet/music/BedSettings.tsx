@@ -38,13 +38,15 @@ export function BedFields({ cue }: { cue: BedCue }) {
       .slice(first)
       .map(({ id, title }, i) => ({ value: id, label: say('music.step', { first: first + i + 1, title }) })),
   ]
+  const isEndGone = cue.last !== null && !ends.some(({ value }) => value === cue.last)
   const isFollowing = timeline.beds.findIndex((bed) => bed.cue.id === cue.id) > 0
   return (
     <div className={styles.bedFields}>
       <span>{say('music.playsUntilTheEnd')}</span>
       <Select
         aria-label={say('music.lastStepOfThe')}
-        value={cue.last ?? ''}
+        value={isEndGone ? null : (cue.last ?? '')}
+        placeholder={say('music.chooseItsEnd')}
         options={ends}
         onChange={(last) => set({ last: last || null })}
       />

@@ -79,7 +79,7 @@ function Pieces() {
       <h2 className={styles.heading} style={{ marginTop: 8 }}>
         {say('music.pieces')}
       </h2>
-      <LooseThings which={({ kind }) => kind === 'bed' || kind === 'nudge'} />
+      <LooseThings which={({ kind }) => kind === 'bed' || kind === 'bed-end' || kind === 'nudge'} />
       <ul className={styles.list}>
         {timeline.beds.map(({ cue, start, end }) => (
           <li key={cue.id} className={styles.sound}>

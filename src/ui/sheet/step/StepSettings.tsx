@@ -73,7 +73,7 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
         {picture.kind === 'recording' && <RecordingSound step={step} picture={picture} />}
         <span>{say('step.overIt')}</span>
         <OverPictures step={step} />
-        <LooseThings which={(loose) => loose.kind === 'layer' && loose.step.id === step.id} />
+        <LooseThings which={(loose) => 'layer' in loose && loose.step.id === step.id} />
         <span>{say('step.stays')}</span>
         <LengthEditor span={span} />
         <LooseThings which={(loose) => loose.kind === 'picture' && loose.step.id === step.id} />
