@@ -10,6 +10,7 @@ declare -A provides=(
   [ffmpeg]=ffmpeg [espeak-ng]=espeak-ng [flite]=flite [fluidsynth]=fluidsynth [pdftoppm]=poppler-utils [qpdf]=qpdf
   [chromium]=chromium [setpriv]=util-linux [prlimit]=util-linux [flock]=util-linux
   [soffice]=libreoffice-impress-nogui [bwrap]=bubblewrap [fc-match]=fontconfig [heif-convert]=libheif-examples
+  [rsvg-convert]=librsvg2-bin
 )
 missing=()
 for command in "${!provides[@]}"; do

@@ -21,11 +21,13 @@ import { createLesson, listRevisions, loadLesson, nameRevision, saveLesson, thin
 import { hashesNeeded } from '@/db/references'
 import { courses } from '@/db/schema'
 import { summaries } from '@/db/summaries'
-import { resendLost } from '@/jobs/orphans'
+import { letGo, recoverOrphans, resendLost, takeJob } from '@/jobs/orphans'
+import { connectWatched } from '@/jobs/presence'
 import { prepareQueues, queue, sendJob } from '@/jobs/queue'
 import { requestImport, requestJob } from '@/jobs/requests'
 import { ROOT } from '../scripts/application.mjs'
 import { startPostgres } from '../scripts/postgres.mjs'
+import { until } from './support/application'
 
 /** Rows, revisions and jobs on the real PostgreSQL. */
 
@@ -214,10 +216,31 @@ describe('jobs', () => {
     expect(await resendLost()).toBe(0)
   })
 
+  test('a job that was taken is never seen without its lock, and is given again once its worker is gone', async () => {
+    const [first, second] = [await connectWatched(() => {}), await connectWatched(() => {})]
+    // What others wait for in this lane.
+    while (await takeJob('quick', second));
+    await requestJob({ kind: 'effect', effect: 'a bell of this test' })
+    const job = (await takeJob('quick', first))!
+    const stateOf = async () =>
+      (await pool().query<{ state: string }>('select state from pgboss.job where id = $1', [job.id])).rows[0]!.state
+    // However long ago it was taken.
+    await pool().query(`update pgboss.job set started_on = now() - interval '1 minute' where id = $1`, [job.id])
+    await recoverOrphans(async () => {})
+    expect([await stateOf(), await takeJob('quick', second)]).toEqual(['active', null])
+    await first.end()
+    await until(async () => {
+      await recoverOrphans(async () => {})
+      return (await stateOf()) !== 'active'
+    })
+    expect((await takeJob('quick', second))?.id).toBe(job.id)
+    await letGo(second, job.id)
+    await second.end()
+  })
+
   test('a job that nobody could be given because the clock was set back is given again', async () => {
     await requestImport('tomorrow', tone)
     await pool().query(`update pgboss.job set start_after = now() + interval '1 day' where data->>'id' = 'tomorrow'`)
-    const { recoverOrphans } = await import('@/jobs/orphans')
     await recoverOrphans(async () => {})
     const { rows } = await pool().query(
       `select start_after <= now() as due from pgboss.job where data->>'id' = 'tomorrow'`,

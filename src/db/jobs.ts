@@ -66,6 +66,12 @@ export async function loadJob<K extends JobKind>(id: string, kind: K): Promise<J
   return row as unknown as JobRow<K>
 }
 
+/** False where it was cancelled, or is gone. */
+export async function isWanted(id: string): Promise<boolean> {
+  const [row] = await db().select({ state: jobs.state }).from(jobs).where(eq(jobs.id, id))
+  return row !== undefined && row.state !== 'cancelled'
+}
+
 /** False where it was cancelled meanwhile, or is gone. */
 export async function reportProgress(id: string, progress: number): Promise<boolean> {
   return (await changeOpen(id, { state: 'working', progress })) > 0

@@ -1,6 +1,7 @@
+import type pg from 'pg'
+import type PgBoss from 'pg-boss'
 import type { JobKind } from '@/core/messages/job'
 import { pool, transaction } from '@/db/client'
-import { connectWatched } from './presence'
 import { laneOf, LANES, queue, sendJob, type JobData, type Lane } from './queue'
 
 /**
@@ -9,20 +10,35 @@ import { laneOf, LANES, queue, sendJob, type JobData, type Lane } from './queue'
  * without a job has lost its job.
  */
 
-/** Does `work` while holding the job's lock. */
-export async function holding(jobId: string, work: () => Promise<void>): Promise<void> {
-  // The lock is lost with its connection; the work goes on, and its result is the same if another worker does it too.
-  const client = await connectWatched(({ message }) => console.error(`The lock of job ${jobId} was lost: ${message}`))
+/**
+ * Takes a job out of a lane, and its lock with it in one transaction: nobody ever sees it given out without a lock, however
+ * busy the machine is. Null where none waits, or another worker still holds it.
+ */
+export async function takeJob(lane: Lane, client: pg.Client): Promise<PgBoss.Job<JobData> | null> {
+  const onClient: PgBoss.Db = { executeSql: (text, values) => client.query(text, values) }
+  await client.query('begin')
   try {
-    await client.query('select pg_advisory_lock(hashtext($1))', [jobId])
-    await work()
-  } finally {
-    await client.end().catch(() => {})
+    const [job] = await queue().fetch<JobData>(lane, { db: onClient } as PgBoss.FetchOptions)
+    const isOurs = !job || (await lock(client, job.id))
+    await client.query(isOurs ? 'commit' : 'rollback')
+    return isOurs ? (job ?? null) : null
+  } catch (error) {
+    await client.query('rollback').catch(() => {})
+    throw error
   }
 }
 
-/** Between fetching a job and locking it a worker needs a moment. */
-const GRACE = '3 seconds'
+async function lock(client: pg.Client, jobId: string): Promise<boolean> {
+  const { rows } = await client.query<{ got: boolean }>('select pg_try_advisory_lock(hashtext($1)) as got', [jobId])
+  return rows[0]!.got
+}
+
+/** Where the connection is lost its locks are, too; the work goes on, and comes to the same if another worker does it too. */
+export const letGo = (client: pg.Client, jobId: string): Promise<unknown> =>
+  client.query('select pg_advisory_unlock(hashtext($1))', [jobId]).catch(() => {})
+
+/** What has just been completed may still be read as active. */
+const GRACE = '1 second'
 
 /** Puts jobs of dead workers back into the queue; those that were given out too often are told to `giveUp`. */
 export async function recoverOrphans(giveUp: (data: JobData) => Promise<void>): Promise<void> {

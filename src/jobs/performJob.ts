@@ -1,5 +1,5 @@
 import type { JobInput, JobInputOf, JobKind, JobResult } from '@/core/messages/job'
-import { failJob, findJob, finishJob, reportProgress, type JobRow } from '@/db/jobs'
+import { failJob, findJob, finishJob, isWanted, reportProgress, type JobRow } from '@/db/jobs'
 import { loadRevision } from '@/db/lessons'
 import { speaking } from '@/messages/onServer'
 import { say } from '@/messages/say'
@@ -8,6 +8,8 @@ import { forgetIncoming, importFile } from './importFile'
 import { endWithError, throttled } from './reporting'
 import { doWork } from './threads'
 import type { WorkOptions } from './workOptions'
+
+const LOOK = 1000 // ms
 
 /** Does a job that stands in its table, and writes down what came of it. One that was cancelled is broken off. */
 export async function performJob(id: string): Promise<void> {
@@ -26,13 +28,22 @@ async function performRow({ id, input }: JobRow): Promise<void> {
   const onProgress = throttled(async (progress) => {
     if (!(await reportProgress(id, progress))) cancel.abort()
   })
+  // Also where it tells of no progress.
+  const looking = setInterval(() => {
+    void isWanted(id).then(
+      (wanted) => wanted || cancel.abort(),
+      () => {},
+    )
+  }, LOOK)
   try {
     const result = await perform(id, input, { signal: cancel.signal, onProgress })
-    const isWanted = await finishJob(id, result)
-    if (!isWanted && input.kind === 'export') await forgetExport(id, input)
+    const isTaken = await finishJob(id, result)
+    if (!isTaken && input.kind === 'export') await forgetExport(id, input)
   } catch (error) {
     // Where the database is away nothing is ended: it is done again.
     if (!cancel.signal.aborted) await endWithError(error, (sentence, code) => failJob(id, sentence, code))
+  } finally {
+    clearInterval(looking)
   }
   if (input.kind === 'import') await forgetIncoming(id, input)
 }

@@ -11,6 +11,7 @@ let running: AbortController | null = null
 
 parentPort!.on('message', (order: Order) => {
   if ('abort' in order) running?.abort()
+  else if ('areYouThere' in order) parentPort!.postMessage({ iAmHere: true } satisfies Answer)
   else void speaking(order.language, () => work(order))
 })
 

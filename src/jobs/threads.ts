@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads'
 import type { Language } from '@/messages/languages'
-import { language } from '@/messages/say'
+import { UserError } from '@/core/userError'
+import { language, say } from '@/messages/say'
 import { WorkFailed, type Reason } from './explain'
 import { WORK, type Work, type WorkName } from './work'
 import type { WorkOptions } from './workOptions'
@@ -11,10 +12,17 @@ import type { WorkOptions } from './workOptions'
  */
 
 /** What a thread is told, and what it answers. */
-export type Order = { name: WorkName; input: unknown; language: Language } | { abort: true }
-export type Answer = { progress: number } | { done: unknown } | { failed: Reason }
+export type Order = { name: WorkName; input: unknown; language: Language } | { abort: true } | { areYouThere: true }
+export type Answer = { iAmHere: true } | { progress: number } | { done: unknown } | { failed: Reason }
 
 const IDLE = 30_000 // ms
+/** One that was told to break off, and does not, is ended. */
+const BREAKING_OFF = 3000
+const ASK = 5000
+/** One whose own loop does not come round for so long is stuck: no sound, picture or deck that people bring takes that. */
+const STUCK = Number(process.env.YARN_STEP_STUCK_AFTER ?? 120_000)
+/** What lies outside of it (samples, pictures) does not count. */
+const MOST_HEAP = 2048 // MiB
 
 let file: string | null = null
 const idle: Worker[] = []
@@ -42,22 +50,37 @@ async function inThread<N extends WorkName>(
   signal?.throwIfAborted()
   const thread = idle.pop() ?? newThread(path)
   thread.ref()
-  const abort = () => thread.postMessage({ abort: true } satisfies Order)
+  const abort = () => {
+    thread.postMessage({ abort: true } satisfies Order)
+    setTimeout(() => isUnderWay && void thread.terminate(), BREAKING_OFF)
+  }
   signal?.addEventListener('abort', abort, { once: true })
+  let isUnderWay = true
   let forget: () => unknown = () => {}
   try {
     const result = await new Promise((resolve, reject) => {
+      let heard = Date.now()
+      const asking = setInterval(() => {
+        if (Date.now() - heard > STUCK) reject(new UserError(say('server.stuck')))
+        thread.postMessage({ areYouThere: true } satisfies Order)
+      }, ASK)
       const onAnswer = (answer: Answer) => {
+        heard = Date.now()
+        if ('iAmHere' in answer) return
         if ('progress' in answer) onProgress?.(answer.progress)
         else if ('done' in answer) resolve(answer.done)
         else reject(new WorkFailed(answer.failed))
       }
       const onExit = () => reject(new Error('a thread ended in the middle of its work'))
-      thread.on('message', onAnswer).on('error', reject).on('exit', onExit)
-      forget = () => thread.off('message', onAnswer).off('error', reject).off('exit', onExit)
+      const onError = (error: Error & { code?: string }) =>
+        reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new UserError(say('server.tooMuchMemory')) : error)
+      thread.on('message', onAnswer).on('error', onError).on('exit', onExit)
+      forget = () => {
+        clearInterval(asking)
+        thread.off('message', onAnswer).off('error', onError).off('exit', onExit)
+      }
       thread.postMessage({ name, input, language: language() } satisfies Order)
     })
-    forget()
     rest(thread)
     return result as Work[N]['result']
   } catch (error) {
@@ -66,12 +89,14 @@ async function inThread<N extends WorkName>(
     signal?.throwIfAborted()
     throw error
   } finally {
+    isUnderWay = false
+    forget()
     signal?.removeEventListener('abort', abort)
   }
 }
 
 function newThread(path: string): Worker {
-  const thread = new Worker(path, { env: { ...process.env } })
+  const thread = new Worker(path, { env: { ...process.env }, resourceLimits: { maxOldGenerationSizeMb: MOST_HEAP } })
   // Who waits for its work is told; one that rests is only not there any more.
   thread.on('error', (error) => console.error(error))
   thread.on('exit', () => forgetIdle(thread))

@@ -3,13 +3,13 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import type PgBoss from 'pg-boss'
 import { pool } from '@/db/client'
 import { projectFolder } from '@/media/settings'
-import { holding, recoverOrphans, resendLost } from './orphans'
+import { letGo, recoverOrphans, resendLost, takeJob } from './orphans'
 import { giveUpJob, performJob } from './performJob'
 import { workInThreads } from './threads'
 import { clearAway } from './clearAway'
 import { endWithParent } from './parent'
 import { clearLeftovers } from './places'
-import { beThere } from './presence'
+import { beThere, connectWatched } from './presence'
 import { LANES, openQueue, queue, type JobData, type Lane } from './queue'
 
 /** The worker process: takes jobs out of the queue until it is told to stop. More of them share the work. */
@@ -34,7 +34,7 @@ void again(LOOK_FOR_LOST, async () => {
 })
 void again(LOOK_FOR_ORPHANS, beThere)
 void again(LOOK_FOR_ORPHANS, () => recoverOrphans(({ id }) => giveUpJob(id)))
-for (const lane of LANES) for (let i = 0; i < AT_ONCE[lane]; i++) void takeJobs(lane)
+for (const lane of LANES) for (let i = 0; i < AT_ONCE[lane]; i++) void again(LOOK_FOR_JOBS, () => takeJobs(lane))
 void again(CLEAR_AWAY, () => clearAway())
 void startUpkeep()
 void clearLeftovers().catch(tell)
@@ -49,20 +49,28 @@ async function again(wait: number, work: () => Promise<unknown>): Promise<void> 
   }
 }
 
+/** One after the other, for as long as there is a connection: on it lie the locks of what it takes. */
 async function takeJobs(lane: Lane): Promise<void> {
-  while (!stopping) {
-    const [job] = await queue()
-      .fetch<JobData>(lane)
-      .catch(() => [])
-    if (job) await doJob(lane, job).catch(tell)
-    else await sleep(LOOK_FOR_JOBS)
+  let isLost = false
+  const client = await connectWatched((error) => {
+    isLost = true
+    console.error(`A connection that takes jobs (${lane}) was lost: ${error.message}`)
+  })
+  try {
+    while (!stopping && !isLost) {
+      const job = await takeJob(lane, client)
+      if (job) await doJob(lane, job).finally(() => letGo(client, job.id))
+      else await sleep(LOOK_FOR_JOBS)
+    }
+  } finally {
+    await client.end().catch(() => {})
   }
 }
 
 /** A job that throws has not ended: it is given out again. What its author should know stands in its row by then. */
 async function doJob(lane: Lane, { id, data }: PgBoss.Job<JobData>): Promise<void> {
   try {
-    await holding(id, () => performJob(data.id))
+    await performJob(data.id)
     await queue().complete(lane, id)
   } catch (error) {
     tell(error)

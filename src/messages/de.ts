@@ -1712,6 +1712,10 @@ export const de: Translation = {
     jobGone: 'Das ist nicht mehr da. Stellen Sie es noch einmal her.',
     recordingGone: 'Diese Aufnahme ist nicht mehr da.',
     thereIsNoSuchSound: 'So einen Klang gibt es in der Sammlung nicht.',
+    stuck:
+      'Das zu lesen dauert länger, als es darf, und wurde abgebrochen. Speichern Sie die Datei in ihrem Programm neu, und bringen Sie die neue herein.',
+    tooMuchMemory:
+      'Das zu lesen braucht mehr Speicher, als es darf, und wurde abgebrochen. Machen Sie die Datei kleiner, oder bringen Sie sie als Bilder oder als PDF herein.',
     programFault: 'Im Programm ging etwas schief, und es steht im Protokoll. Versuchen Sie es noch einmal.',
     brokenOff: 'Es wurde abgebrochen.',
     databaseAway:

@@ -1669,6 +1669,10 @@ export const en = {
     jobGone: 'This is no longer there. Make it again.',
     recordingGone: 'This recording is no longer there.',
     thereIsNoSuchSound: 'There is no such sound in the library.',
+    stuck:
+      'Reading this takes longer than it may, so it was broken off. Save the file anew in the program it comes from, and bring that in.',
+    tooMuchMemory:
+      'Reading this takes more memory than it may, so it was broken off. Make the file smaller, or bring it in as pictures or as a PDF.',
     programFault: 'Something went wrong inside the program, and it was noted in the log. Try it again.',
     brokenOff: 'It was broken off.',
     databaseAway: 'The database does not answer just now. Nothing was lost; it goes on by itself when it is back.',

@@ -77,20 +77,36 @@ const BEGINNINGS: [beginning: RegExp, identity: FileIdentity][] = [
   [/^RF64/, { kind: 'sound', demuxer: 'wav', extension: 'wav' }],
   [/^caff/, { kind: 'sound', demuxer: 'caf', extension: 'caf' }],
   [/^FORM....AIF[FC]/s, { kind: 'sound', demuxer: 'aiff', extension: 'aif' }],
-  [
-    /^(?:\uFEFF|\s|<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>]*>)*<svg[\s>]/i,
-    { kind: 'still', demuxer: null, extension: 'svg' },
-  ],
 ]
+const DRAWING: FileIdentity = { kind: 'still', demuxer: null, extension: 'svg' }
 
 async function byItsBeginning(path: string): Promise<FileIdentity | undefined> {
   const file = await open(path)
   try {
     const { buffer, bytesRead } = await file.read(Buffer.alloc(1024), 0, 1024, 0)
     const head = buffer.subarray(0, bytesRead).toString('utf8')
-    return BEGINNINGS.find(([beginning]) => beginning.test(head))?.[1]
+    return BEGINNINGS.find(([beginning]) => beginning.test(head))?.[1] ?? (isDrawing(head) ? DRAWING : undefined)
   } finally {
     await file.close()
+  }
+}
+
+/** What may stand before the first element of an XML document, by how it begins and ends. */
+const PROLOGUE: [begins: string, ends: string][] = [
+  ['<!--', '-->'],
+  ['<?', '?>'],
+  ['<!', '>'],
+]
+
+/** Whether the first element is a drawing. Each character is looked at once: a pattern of repeats within repeats is not. */
+function isDrawing(head: string): boolean {
+  let rest = head.replace(/^\uFEFF/, '').trimStart()
+  for (;;) {
+    const part = PROLOGUE.find(([begins]) => rest.startsWith(begins))
+    if (!part) return /^<svg[\s>]/i.test(rest)
+    const end = rest.indexOf(part[1], part[0].length)
+    if (end < 0) return false
+    rest = rest.slice(end + part[1].length).trimStart()
   }
 }
 

@@ -2,11 +2,12 @@ import { PLAIN_GROUNDS } from '@/core/picture/frame'
 import { readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp, { type Sharp } from 'sharp'
+import type { Seconds } from '@/core/units'
 import { UserError } from '@/core/userError'
 import { say } from '@/messages/say'
 import { isDiskFull } from '../store/disk'
 import { inputOf, orDamaged } from '../ffmpeg'
-import { CODING_MEMORY, runProgram } from '../process'
+import { CODING_MEMORY, runProgram, writeWhole } from '../process'
 import { PARTS } from '../store/store'
 
 /** Of 255: what is lighter can't be read on white. */
@@ -44,7 +45,7 @@ export async function pictureSource(
   folder: string,
 ): Promise<() => Sharp> {
   const options = { limitInputPixels: false }
-  if (extension === 'svg') return svgSource(path, name)
+  if (extension === 'svg') return drawnSvg(path, name)
   if (extension !== 'bmp' && extension !== 'heic') return () => sharp(path, options)
   const png = join(folder, 'turned.png')
   const [program, args]: [string, string[]] =
@@ -60,17 +61,25 @@ export async function pictureSource(
 const MOST_SVG = 20e6 // bytes
 /** Drawn so large that it is sharp when it fills a frame of 2160 lines. */
 const SVG_SIZE = 2 * PAGE_PIXELS
+const DRAWING_LIMIT: Seconds = 30
+const DRAWING_MEMORY = 1024 ** 3 // bytes
 
 /**
- * A drawing is read from memory: it has no place of its own, so that what it names in files or at addresses is not there
- * for it.
+ * A drawing is drawn by a program of its own, under limits of time and memory: filters can take any amount of both. It gets
+ * the drawing by its input, which has no place: what it names in files or at addresses is not there for it.
  */
-async function svgSource(path: string, name: string): Promise<() => Sharp> {
-  const bytes = await readFile(path)
-  if (bytes.length > MOST_SVG) throw new UserError(say('imports.drawingTooLarge', { name }))
-  const { width = 1, density = 72 } = await readable(name, () => sharp(bytes, { limitInputPixels: false }).metadata())
-  const sharpEnough = Math.min(2400, Math.max(1, (density * SVG_SIZE) / width))
-  return () => sharp(bytes, { density: sharpEnough, limitInputPixels: MOST_PIXELS })
+async function drawnSvg(path: string, name: string): Promise<() => Sharp> {
+  const drawing = await readFile(path)
+  if (drawing.length > MOST_SVG) throw new UserError(say('imports.drawingTooLarge', { name }))
+  const args = ['--width', String(SVG_SIZE), '--height', String(SVG_SIZE), '--keep-aspect-ratio']
+  const png = await orDamaged(name, () =>
+    runProgram('rsvg-convert', args, {
+      limit: DRAWING_LIMIT,
+      memory: DRAWING_MEMORY,
+      feed: (input) => writeWhole(input, drawing),
+    }),
+  )
+  return () => sharp(png, { limitInputPixels: MOST_PIXELS })
 }
 
 /** A picture that was made here. */

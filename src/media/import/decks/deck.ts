@@ -15,7 +15,7 @@ export interface DeckPage extends PdfPage {
   isHidden: boolean
 }
 
-const READERS: Record<string, (path: string) => Promise<SlideShow>> = { pptx: readPptx, odp: readOdp }
+const READERS: Record<string, (path: string, name: string) => Promise<SlideShow>> = { pptx: readPptx, odp: readOdp }
 
 const MOST_NOTES = 20_000
 
@@ -29,7 +29,8 @@ export async function importDeck(
 ): Promise<{ pages: DeckPage[]; note: string | null }> {
   const read = READERS[extension]
   if (!read) return { pages: (await importPdf(path, name, folder, true, options)).map(withoutNotes), note: null }
-  const show = await read(path).catch((error: Error) => {
+  const show = await read(path, name).catch((error: Error) => {
+    if (error instanceof UserError) throw error
     throw new UserError(say('imports.thisDeckIsDamaged', { name }), {
       cause: error,
     })

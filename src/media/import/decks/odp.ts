@@ -1,13 +1,15 @@
-import { paragraphs, type SlideNotes, type SlideShow } from './slideShow'
+import { assertFewSlides, paragraphs, type SlideNotes, type SlideShow } from './slideShow'
 import { elementsOf, firstOf, parseXml, type Element } from './xml'
 import { readZipParts } from './zipParts'
 
 /** Notes, titles and order of the slides of an OpenDocument presentation (ISO/IEC 26300). */
-export async function readOdp(path: string): Promise<SlideShow> {
+export async function readOdp(path: string, name: string): Promise<SlideShow> {
   const parts = await readZipParts(path, /^(content|styles)\.xml$/)
   const content = parseXml(parts.get('content.xml') ?? '')
   const hidden = hiddenStyles(content)
-  const slides = [...elementsOf(content, 'draw:page')].map((page): SlideNotes => {
+  const pages = [...elementsOf(content, 'draw:page')]
+  assertFewSlides(pages.length, name)
+  const slides = pages.map((page): SlideNotes => {
     const notes = firstOf(page, 'presentation:notes')
     return {
       title: linesOf(page, 'title').join(' '),

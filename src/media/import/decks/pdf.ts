@@ -1,3 +1,4 @@
+import { assertFewSlides } from './slideShow'
 import { readdir, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { cutText, storableText } from '@/core/text'
@@ -11,7 +12,6 @@ import { makePage, PAGE_PIXELS, pictureIn } from '../stills'
 import { readPageLabels } from './pageLabels'
 import { readPages, type PageText } from './pageText'
 
-const MOST_PAGES = 500
 const LIMIT: Seconds = 1800
 const PAGE_LIMIT: Seconds = 60
 
@@ -56,9 +56,7 @@ async function countPages(path: string, name: string): Promise<number> {
   const output = await readable(name, () => runProgram('pdfinfo', [path], { limit: 60 }))
   const count = Number(/^Pages:\s+(\d+)/m.exec(output.toString('utf8'))?.[1] ?? 0)
   if (count === 0) throw new UserError(say('imports.thereAreNoPages', { name }))
-  if (count > MOST_PAGES) {
-    throw new UserError(say('imports.tooManyPages', { count, name, most: MOST_PAGES }))
-  }
+  assertFewSlides(count, name)
   return count
 }
 

@@ -1,5 +1,5 @@
 import { posix } from 'node:path'
-import { paragraphs, type SlideNotes, type SlideShow } from './slideShow'
+import { assertFewSlides, paragraphs, type SlideNotes, type SlideShow } from './slideShow'
 import { elementsOf, firstOf, parseXml, type Element } from './xml'
 import { readZipParts } from './zipParts'
 
@@ -8,15 +8,15 @@ import { readZipParts } from './zipParts'
 const WANTED =
   /^ppt\/(presentation\.xml|slides\/[^/]+\.xml|notesSlides\/[^/]+\.xml|theme\/[^/]+\.xml|(\w+\/)?_rels\/.*)$/
 
-export async function readPptx(path: string): Promise<SlideShow> {
+export async function readPptx(path: string, name: string): Promise<SlideShow> {
   const parts = await readZipParts(path, WANTED)
   const presentation = parseXml(parts.get('ppt/presentation.xml') ?? '')
   const targetOf = relations(parts, 'ppt/presentation.xml')
-  const slides = [...elementsOf(presentation, 'p:sldId')].flatMap(({ attributes }): SlideNotes[] => {
-    const part = targetOf(attributes['r:id'] ?? '')
-    const text = part && parts.get(part)
-    return text ? [slideOf(parseXml(text), notesOf(parts, part))] : []
-  })
+  const named = [...elementsOf(presentation, 'p:sldId')].map(({ attributes }) => targetOf(attributes['r:id'] ?? ''))
+  // Each part is read once, however often it is named.
+  const shown = [...new Set(named)].filter((part) => part !== undefined && parts.has(part)) as string[]
+  assertFewSlides(named.length, name)
+  const slides = shown.map((part) => slideOf(parseXml(parts.get(part)!), notesOf(parts, part)))
   return { slides, fonts: fontsOf(parts) }
 }
 

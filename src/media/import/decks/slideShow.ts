@@ -1,3 +1,14 @@
+import { UserError } from '@/core/userError'
+import { say } from '@/messages/say'
+
+/** A deck of more pages is no lesson. */
+export const MOST_PAGES = 500
+
+/** Before any of them is read. */
+export function assertFewSlides(count: number, name: string): void {
+  if (count > MOST_PAGES) throw new UserError(say('imports.tooManyPages', { count, name, most: MOST_PAGES }))
+}
+
 /** What a slide deck says of its slides besides how they look, in their order. */
 export interface SlideShow {
   slides: SlideNotes[]

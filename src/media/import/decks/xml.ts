@@ -7,8 +7,16 @@ export interface Element {
   children: (Element | string)[]
 }
 
-/** Reads an XML document into a tree. Throws where it is not well-formed, or declares types: those can name other files. */
+/** Far more than any slide has; a tree of so many takes some hundred megabytes. */
+const MOST_ELEMENTS = 500_000
+const DEEPEST = 250
+
+/**
+ * Reads an XML document into a tree. Throws where it is not well-formed, declares types (those can name other files), or has
+ * more elements, or deeper ones, than any slide has.
+ */
 export function parseXml(text: string): Element {
+  let count = 0
   const parser = new SaxesParser()
   const root: Element = { name: '', attributes: {}, children: [] }
   const open = [root]
@@ -19,6 +27,8 @@ export function parseXml(text: string): Element {
     throw error
   })
   parser.on('opentag', ({ name, attributes }) => {
+    count++
+    if (count > MOST_ELEMENTS || open.length > DEEPEST) throw new Error('a part of this deck has too many elements')
     const element = { name, attributes, children: [] }
     open.at(-1)!.children.push(element)
     open.push(element)

@@ -1,13 +1,14 @@
 import { isUnderWay } from '@/core/messages/job'
-import { cancelJob, deleteJob, loadJob } from '@/db/jobs'
+import { cancelJob, deleteJob, findJob, loadJob } from '@/db/jobs'
 import { forgetExport } from '@/jobs/exportLesson'
 import { route } from '../../answer'
 
-/** Cancels a file in the making (its worker sees it within a moment), or removes a finished one. */
+/** Cancels what is under way (its worker sees it within a moment), or removes a finished file. */
 export const DELETE = route<{ id: string }>(async (_request, { id }) => {
-  const job = await loadJob(id, 'export')
-  if (isUnderWay(job)) await cancelJob(id)
+  const waiting = await findJob(id)
+  if (waiting && isUnderWay(waiting)) await cancelJob(id)
   else {
+    const job = await loadJob(id, 'export')
     await forgetExport(id, job.input)
     await deleteJob(id)
   }
