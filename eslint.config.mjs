@@ -1,4 +1,5 @@
 import next from 'eslint-config-next'
+import regexp from 'eslint-plugin-regexp'
 import tseslint from 'typescript-eslint'
 
 /** Imports go one way; what a folder must not know is listed here. */
@@ -46,6 +47,12 @@ export default tseslint.config(
         },
       ],
     },
+  },
+  {
+    // Patterns see what strangers bring: none may try the same characters in many ways.
+    files: ['src/**/*.{ts,tsx}'],
+    plugins: { regexp },
+    rules: { 'regexp/no-super-linear-backtracking': 'error' },
   },
   // What is said is known to all, and knows nobody.
   mustNotKnow('messages', 'core', 'media', 'db', 'jobs', 'app', 'ui', 'workers', 'cli', 'demo', 'server'),

@@ -1,3 +1,4 @@
+import { marksAround } from './words/marksAround'
 import { z } from 'zod'
 import { sayAs } from './words/sayAs'
 import { readScript, type Script } from './words/script'
@@ -71,10 +72,7 @@ export function oddWords(
 }
 
 /** A word, and the brackets, quotation marks, dashes and stops around it; signs that are said (−5, €20, 7 %) are the word's. */
-function parted(text: string): [before: string, word: string, after: string] {
-  const [, before, word, after] = /^([([{"'“‘«–—]*)(.*?)([)\]}"'”’».,;:!?…–—]*)$/su.exec(text)!
-  return [before!, word!, after!]
-}
+const parted = (text: string) => marksAround(text, `([{"'“‘«–—`, `)]}"'”’».,;:!?…–—`)
 
 const inner = (text: string) => parted(text)[1]
 

@@ -57,7 +57,7 @@ export async function importRecording(
     proxy,
   ]
   const onOutput = (chunk: Buffer) => {
-    const frame = /frame=(\d+)(?![\s\S]*frame=)/.exec(chunk.toString())
+    const frame = [...chunk.toString().matchAll(/frame=(\d+)/g)].at(-1)
     if (frame) frames = Number(frame[1])
     if (probe.length) onProgress?.(Math.min(1, frames / PROXY_RATE / probe.length))
   }

@@ -1,3 +1,5 @@
+import { marksAround } from './marksAround'
+
 /**
  * How people say what is written in figures and signs, for voices that would spell it: money, fractions, dates, units and
  * addresses. Names of currencies, units and months come from the language's own data (ECMA-402 `Intl`, CLDR).
@@ -6,15 +8,15 @@
 /** What is said for a word as it is written; null where a voice says it rightly by itself. `before` is the word before it. */
 export function sayAs(written: string, before: string | undefined, voice: string): string | null {
   const language = localeOf(voice)
-  const [, open, core, close] = /^([([{"'“‘«]*)(.*?)([)\]}"'”’».,;:!?…]*)$/su.exec(written)!
+  const [open, core, close] = marksAround(written, `([{"'“‘«`, `)]}"'”’».,;:!?…`)
   const said =
-    money(core!, language) ??
-    fraction(core!, language) ??
-    date(core!, language) ??
-    measure(core!, language) ??
-    unitAfter(core!, before, language) ??
-    address(core!, language)
-  return said === null ? null : open! + said + close!
+    money(core, language) ??
+    fraction(core, language) ??
+    date(core, language) ??
+    measure(core, language) ??
+    unitAfter(core, before, language) ??
+    address(core, language)
+  return said === null ? null : open + said + close
 }
 
 /** The language of a voice as `Intl` takes it: synthesisers have some of their own. */
