@@ -85,6 +85,9 @@ async function goToStep(page: Page, number: number): Promise<void> {
   await clickAt(page, `nav[aria-label=Steps] button:nth-child(${number})`)
 }
 
+/** All that was recorded is in the lesson, and saved. */
+const waitUntilTaken = (page: Page) => page.waitForSelector('[data-arriving="0"]', { timeout: 60_000 })
+
 const waitUntilReady = (page: Page) => page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
 
 async function startRecording(page: Page, mode = 'This step'): Promise<void> {
@@ -266,8 +269,7 @@ test('walking through: one reading over three steps, the key presses kept as bre
   await page.keyboard.press('Space')
   await recordUntil(page, 12)
   await page.keyboard.press('r')
-  await page.waitForFunction(() => document.querySelector('[data-testid="recorded-time"]')?.textContent !== 'saving…')
-  await waitUntilReady(page)
+  await waitUntilTaken(page)
   const { lesson } = await savedLesson(page)
   const [first, second, third] = lesson.steps.map(({ passages }) => passages[0]!)
   expect(new Set([first!.media, second!.media, third!.media]).size).toBe(1)
@@ -305,7 +307,7 @@ test('from here on: each step gets a take of its own', async () => {
   await page.keyboard.press('Space')
   await recordUntil(page, 10)
   await page.keyboard.press('r')
-  await waitUntilReady(page)
+  await waitUntilTaken(page)
   const { lesson } = await savedLesson(page)
   const made = lesson.takes.slice(takes)
   expect(made.map(({ step }) => step)).toEqual([lesson.steps[1]!.id, lesson.steps[2]!.id])
@@ -318,6 +320,72 @@ test('from here on: each step gets a take of its own', async () => {
   for (const edge of [made[0]!.to, made[1]!.from]) expect(offStretch(edge, pressed!)).toBeLessThan(most)
   expect(made[1]!.from).toBeGreaterThanOrEqual(made[0]!.to)
   expect(faults).toEqual([])
+})
+
+test('the next take is recorded while the one before is still being read in; who leaves the booth has finished', async () => {
+  const { page, faults } = await inBooth(fakeMicrophone(microphone))
+  await goToStep(page, 8)
+  const takesOfStep = async () => {
+    const { takes, steps } = await lessonNow()
+    return takes.filter(({ step }) => step === steps[7]!.id).length
+  }
+  const before = await takesOfStep()
+  const release = await holdBack(page, '*/api/jobs?*')
+  await startRecording(page)
+  await recordUntil(page, 2)
+  await page.keyboard.press('r')
+  await waitUntilReady(page)
+  expect(await page.$eval('[data-arriving]', (one) => one.getAttribute('data-arriving'))).toBe('1')
+  await page.keyboard.press('r')
+  await page.waitForSelector('[aria-label="Stop (R)"]')
+  await recordUntil(page, 2)
+  await release()
+  await clickOn(page, 'Sheet')
+  await waitForText(page, 'The recording has ended with leaving the booth')
+  await until(async () => (await takesOfStep()) === before + 2)
+  expect(faults).toEqual([])
+})
+
+test('nobody else ends a recording while it is made, or for minutes after', async () => {
+  const details = { marks: [{ step: 's', at: 0 }], punch: null, room: null, trimmed: true, rate: 48000 }
+  const as = (owner: string) => async (path: string, method: string, body?: unknown) => {
+    const headers = { 'x-yarn-step-owner': owner }
+    const sent = body instanceof Uint8Array ? (body as BodyInit) : body && JSON.stringify(body)
+    return fetch(`${application.url}/api/recordings${path}`, { method, headers, body: sent as BodyInit })
+  }
+  const [own, other] = [as('a'.repeat(32)), as('b'.repeat(32))]
+  const id = 'of-somebody-else'
+  const listed = async (by: typeof own) =>
+    ((await (await by('?lesson=tide-table', 'GET')).json()) as { id: string }[]).some((one) => one.id === id)
+  const silentFor = (time: string) =>
+    application.query(`update recordings set heard_at = now() - interval '${time}' where id = '${id}'`)
+  const piece = new Uint8Array(4000)
+  const finish = { bytes: null, name: 'Take' }
+  await own('', 'POST', {
+    id,
+    lesson: 'tide-table',
+    kind: 'voice',
+    details: { ...details, voiceAt: null, extension: null },
+  })
+  expect((await own(`/${id}/pieces?offset=0`, 'PUT', piece)).status).toBe(200)
+  await silentFor('10 seconds')
+  expect([await listed(own), await listed(other)]).toEqual([true, false])
+  const refused = [
+    await other(`/${id}`, 'DELETE'),
+    await other(`/${id}/finish`, 'POST', finish),
+    await other(`/${id}`, 'PATCH', { state: 'taken' }),
+  ]
+  expect(refused.map(({ status }) => status)).toEqual([400, 400, 400])
+  expect((await own(`/${id}/pieces?offset=4000`, 'PUT', piece)).status).toBe(200)
+  await silentFor('4 minutes')
+  expect(await listed(other)).toBe(true)
+  expect((await other(`/${id}/finish`, 'POST', finish)).status).toBe(200)
+  // What comes late is not dropped in silence: whoever records goes on elsewhere.
+  expect((await own(`/${id}/pieces?offset=8000`, 'PUT', piece)).status).toBe(410)
+  expect((await own(`/${id}/pieces?offset=4000`, 'PUT', piece)).status).toBe(200)
+  await silentFor('4 minutes')
+  expect((await other(`/${id}`, 'DELETE')).status).toBe(200)
+  expect((await own(`/${id}/pieces?offset=8000`, 'PUT', piece)).status).toBe(404)
 })
 
 test('a take that begins within a step keeps what was said before its place', async () => {

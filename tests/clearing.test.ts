@@ -120,7 +120,7 @@ test('of cleaned voices those stay that lessons are set to now', async () => {
 
 test('unfinished uploads go after a week; a recording that is not in its lesson never does', async () => {
   const id = await createLesson(course, emptyLesson('Voices'))
-  await openRecording('still-waiting', id, 'voice', { marks: [{ step: 's', at: 0 }], rate: 48000 } as never)
+  await openRecording('still-waiting', id, 'voice', { marks: [{ step: 's', at: 0 }], rate: 48000 } as never, 'me')
   const old = new Date(Date.now() - 8 * DAY)
   const files: [string, string, Date][] = [
     [uploadsFolder(), 'broken-off', old],
@@ -225,7 +225,7 @@ test('rows of jobs that ended long ago go; those of finished files and of record
   await db()
     .insert(jobs)
     .values(rows.map((row) => ({ ...row, state: 'done' as const, createdAt: created })))
-  await openRecording('waiting', lesson, 'voice', { marks: [] } as never)
+  await openRecording('waiting', lesson, 'voice', { marks: [] } as never, 'me')
   await updateRecording('waiting', { state: 'finished', importId: 'waiting' })
   expect((await clear({ dryRun: true })).jobs).toEqual({ count: 2 })
   expect((await clear()).jobs).toEqual({ count: 2 })

@@ -139,6 +139,8 @@ export const recordings = pgTable(
       .notNull()
       .references(() => lessons.id, { onDelete: 'cascade' }),
     kind: text('kind', { enum: ['voice', 'room', 'picture'] }).notNull(),
+    /** The browser that makes it, by a token that only it knows; empty where nobody said. */
+    owner: text('owner').notNull().default(''),
     /** What the browser wants to know of it later, see core/messages/recording.ts. */
     details: jsonb('details').notNull(),
     state: text('state', { enum: ['open', 'finished', 'taken'] }).notNull(),

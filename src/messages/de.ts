@@ -486,6 +486,8 @@ export const de: Translation = {
     isRead: '<b>{word}</b> wird „{saidAs}“ gelesen',
     isSaidAs: 'wird gesprochen',
     removed: 'Entfernt:',
+    endedByLeaving: 'Mit dem Verlassen der Kabine ist die Aufnahme beendet; was gesagt wurde, kommt in die Lektion.',
+    takesArrive: '{count, plural, one {Eine Aufnahme wird eingelesen} other {# Aufnahmen werden eingelesen}}',
     storageFull:
       'Der Speicher dieses Browsers ist voll, darum wird die Aufnahme nur auf dem Server behalten. Machen Sie weiter, und lassen Sie dieses Fenster offen, bis sie gesichert ist.',
     noVoiceInFile: 'In dieser Datei ist keine Stimme: {name}. Wählen Sie eine Tondatei.',
@@ -1710,6 +1712,8 @@ export const de: Translation = {
     lessonsBusy:
       'Eine dieser Lektionen wird immer wieder gesichert. Warten Sie einen Augenblick, und sagen Sie es dann noch einmal.',
     jobGone: 'Das ist nicht mehr da. Stellen Sie es noch einmal her.',
+    othersRecording:
+      'Das wird gerade in einem anderen Browser aufgenommen. Warten Sie, bis es dort beendet ist; kommt von dort einige Minuten lang nichts, kann es auch hier behalten oder verworfen werden.',
     recordingGone: 'Diese Aufnahme ist nicht mehr da.',
     thereIsNoSuchSound: 'So einen Klang gibt es in der Sammlung nicht.',
     stuck:

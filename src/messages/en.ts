@@ -476,6 +476,8 @@ export const en = {
     isRead: '<b>{word}</b> is read “{saidAs}”',
     isSaidAs: 'is said',
     removed: 'Removed:',
+    endedByLeaving: 'The recording has ended with leaving the booth; what was said goes into the lesson.',
+    takesArrive: '{count, plural, one {A take is being read in} other {# takes are being read in}}',
     storageFull:
       "This browser's storage is full, so the recording is kept on the server only. Go on, and keep this window open until it is saved.",
     noVoiceInFile: 'There is no voice in this file: {name}. Choose a sound file.',
@@ -1667,6 +1669,8 @@ export const en = {
     uploadFault: 'Something went wrong on the server. Try it again.',
     lessonsBusy: 'One of these lessons is being saved again and again. Wait a moment, then say it once more.',
     jobGone: 'This is no longer there. Make it again.',
+    othersRecording:
+      'This is being recorded in another browser. Wait until it has ended there; after some minutes without a sound from there it can be kept or thrown away here, too.',
     recordingGone: 'This recording is no longer there.',
     thereIsNoSuchSound: 'There is no such sound in the library.',
     stuck:

@@ -7,17 +7,25 @@ export class Refusal extends Error {
   override name = 'Refusal'
 }
 
-const REFUSED = [400, 403, 404, 413]
+const REFUSED = [400, 401, 403, 404, 410, 413]
+
+/** So long an answer may take (ms); what is asked again and again must not wait for one that never comes. */
+const LIMIT = 60_000
 
 /** Talks to the server; what it refuses becomes an error with the sentence it gave. */
-export async function call<T>(path: string, options: { method?: string; body?: unknown } = {}): Promise<T> {
+export async function call<T>(
+  path: string,
+  options: { method?: string; body?: unknown; headers?: Record<string, string> } = {},
+): Promise<T> {
   const { method = options.body === undefined ? 'GET' : 'POST', body } = options
   const unanswered = () => {
     throw new Error(say('parts.noAnswer'))
   }
   const response = await fetch(path, {
     method,
-    ...(body !== undefined && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    signal: AbortSignal.timeout(LIMIT),
+    headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...options.headers },
+    ...(body !== undefined && { body: JSON.stringify(body) }),
   }).catch(unanswered)
   // One that breaks off in the middle says nothing about what was done.
   const answer = parsed(await response.text().catch(unanswered))

@@ -99,8 +99,13 @@ export function Controls({
             {booth.trouble}
           </p>
         )}
+        {booth.arriving > 0 && phase !== 'saving' && (
+          <p className={styles.hint} role="status">
+            {say('booth.takesArrive', { count: booth.arriving })}
+          </p>
+        )}
       </div>
-      <div className={styles.clock}>
+      <div className={styles.clock} data-arriving={booth.arriving}>
         <b data-testid="recorded-time">{phase === 'saving' ? say('booth.saving') : clock(booth.time)}</b>
         <span>{sayWhat(booth, step, from)}</span>
       </div>

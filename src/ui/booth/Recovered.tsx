@@ -2,43 +2,48 @@
 
 import { Alert, App, Button } from 'antd'
 import { useEffect, useState } from 'react'
+import { mediaOf } from '@/core/lesson/usedMedia'
+import type { JobStatus } from '@/core/messages/job'
 import type { WaitingRecording } from '@/core/messages/recording'
 import { say } from '@/messages/say'
 import { call } from '../api'
-import { imported } from '../arrival'
 import { clock } from '../format'
 import { useDesk } from '../lesson/context'
-import { finishOnServer, forget, keptRecordings, sendKept } from './pieces'
-import { takeIntoLesson } from './takeIntoLesson'
+import { askWaiting, finishOnServer, keptRecordings, recordingIsIn, sendKept, throwAway } from './pieces'
+import { isArriving, takeIntoLesson } from './takeIntoLesson'
 
-const LOOK_AGAIN = 5000 // ms: a recording that breaks off now shows up a few seconds later
+const LOOK_SOON = 5000 // ms: a recording that breaks off now shows up a few seconds later
+const LOOK_SELDOM = 30_000
 
 /** Recordings that were broken off, by a closed tab or worse: kept, or thrown away. */
 export function Recovered() {
-  const { id, store } = useDesk()
+  const desk = useDesk()
+  const { id, store } = desk
   const { message, modal } = App.useApp()
   const [waiting, setWaiting] = useState<WaitingRecording[]>([])
   const [busy, setBusy] = useState(false)
   useEffect(() => {
     let stopped = false
-    const look = async () => {
-      const found = await findWaiting(id).catch(() => [])
-      if (!stopped) setWaiting(found)
+    let again: ReturnType<typeof setTimeout>
+    const look = async (wait: number) => {
+      const found = await findWaiting(id, () => mediaOf(store.getState().history.lesson)).catch(() => [])
+      if (stopped) return
+      setWaiting(found)
+      again = setTimeout(() => void look(LOOK_SELDOM), wait)
     }
-    void look()
-    const again = setTimeout(() => void look(), LOOK_AGAIN)
+    void look(LOOK_SOON)
     return () => {
       stopped = true
       clearTimeout(again)
     }
-  }, [id])
+  }, [id, store])
   const done = (recording: WaitingRecording) => setWaiting((all) => all.filter((one) => one.id !== recording.id))
   const keep = async (recording: WaitingRecording) => {
     setBusy(true)
     try {
       // An import that has failed is tried again: the recording itself is still there.
       const importId = await finishOnServer(recording.id, null)
-      await takeIntoLesson(store, recording.id, await imported(importId), recording.details)
+      await takeIntoLesson(desk, recording.id, importId, recording.details)
       done(recording)
     } catch (error) {
       void message.error((error as Error).message)
@@ -47,8 +52,7 @@ export function Recovered() {
   }
   const drop = async (recording: WaitingRecording) => {
     try {
-      await call(`/api/recordings/${recording.id}`, { method: 'DELETE' })
-      await forget(recording.id)
+      await throwAway(recording.id)
       done(recording)
     } catch (error) {
       void message.error((error as Error).message)
@@ -90,11 +94,26 @@ function sayLength({ kind, bytes, state, details }: WaitingRecording): string {
 }
 
 /** What this browser still has is sent to the server first. */
-async function findWaiting(lesson: string): Promise<WaitingRecording[]> {
+async function findWaiting(lesson: string, mediaThere: () => ReadonlySet<string>): Promise<WaitingRecording[]> {
   const kept = await keptRecordings(lesson).catch(() => [])
   // One that can't be sent now keeps nobody from the others.
   await Promise.allSettled(kept.map(sendKept))
-  const known = kept.map(({ id }) => `&kept=${id}`).join('')
-  const waiting = await call<WaitingRecording[]>(`/api/recordings?lesson=${lesson}${known}`)
-  return waiting.filter(({ kind, bytes, state }) => kind !== 'room' && (bytes > 0 || state === 'finished'))
+  const waiting = await askWaiting(
+    lesson,
+    kept.map(({ id }) => id),
+  )
+  const own = waiting.filter(
+    ({ id, kind, bytes, state }) => !isArriving(id) && kind !== 'room' && (bytes > 0 || state === 'finished'),
+  )
+  // The page may have gone between saving the lesson and saying that this is in it.
+  const isIn = await Promise.all(own.map(async (one) => isThere(one, mediaThere)))
+  own.forEach(({ id }, i) => isIn[i] && void recordingIsIn(id).catch(console.error))
+  return own.filter((_, i) => !isIn[i])
+}
+
+async function isThere({ importId }: WaitingRecording, mediaThere: () => ReadonlySet<string>): Promise<boolean> {
+  if (!importId) return false
+  const [job] = await call<JobStatus<'import'>[]>(`/api/jobs?id=${importId}`).catch(() => [])
+  const media = job?.result?.media?.hash
+  return media !== undefined && mediaThere().has(media)
 }

@@ -3,7 +3,6 @@
 import { App, Button, Checkbox } from 'antd'
 import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import { say } from '@/messages/say'
-import { imported } from '../arrival'
 import { useDesk } from '../lesson/context'
 import { recordPicture, type PictureRecording, type PictureSource } from './pictureRecorder'
 import { takeIntoLesson } from './takeIntoLesson'
@@ -19,7 +18,8 @@ const NO_VOICE = Promise.resolve(false)
 
 /** The screen, a window or the camera as the picture of this step, with the microphone or without. */
 export function ScreenCapture({ step, microphone }: { step: string; microphone: Booth }) {
-  const { id, store } = useDesk()
+  const desk = useDesk()
+  const { id } = desk
   const { message } = App.useApp()
   const [withVoice, setWithVoice] = useState(false)
   const [state, setState] = useState<'idle' | 'recording' | 'saving'>('idle')
@@ -34,7 +34,8 @@ export function ScreenCapture({ step, microphone }: { step: string; microphone: 
       const stored = own.picture.stop()
       // The voice is laid first: the picture keeps step with it.
       if (await own.voice) await microphone.stop()
-      await takeIntoLesson(store, own.picture.id, await imported(await stored), own.picture.details())
+      const importId = await stored
+      await takeIntoLesson(desk, own.picture.id(), importId, own.picture.details())
     } catch (error) {
       void message.error((error as Error).message)
     }

@@ -6,7 +6,8 @@ import { keepPieces } from './pieces'
 export type PictureSource = 'screen' | 'camera'
 
 export interface PictureRecording {
-  id: string
+  /** Of the recording on the server. */
+  id(): string
   details(): RecordingDetails
   /** A voice that is recorded with it begins now. */
   markVoice(): void
@@ -61,7 +62,7 @@ export async function recordPicture(
   recorder.start(PIECE)
   const startedAt = await started
   return {
-    id,
+    id: keeper.id,
     details: () => details,
     markVoice() {
       details = { ...details, voiceAt: (performance.now() - startedAt) / 1000 }

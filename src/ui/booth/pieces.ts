@@ -1,7 +1,9 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { RecordingDetails, RecordingKind } from '@/core/messages/recording'
+import { nanoid } from 'nanoid'
+import type { RecordingDetails, RecordingKind, WaitingRecording } from '@/core/messages/recording'
 import { say } from '@/messages/say'
 import { call, Refusal } from '../api'
+import { asOwner } from '../owner'
 import { holdPageLock, isPageGone } from '../pageLock'
 
 /**
@@ -38,6 +40,8 @@ const database = () => {
 }
 
 export interface PieceKeeper {
+  /** Of the recording on the server: another one where somebody has ended the first. */
+  id(): string
   keep(bytes: ArrayBuffer): Promise<void>
   describe(details: RecordingDetails): Promise<void>
   /** Waits until all pieces have reached the server, however long it is away, and returns the id of the import. */
@@ -52,6 +56,9 @@ export interface PieceKeeper {
 export async function keepPieces(recording: KeptRecording): Promise<PieceKeeper> {
   let isStored = true
   let refused: string | null = null
+  /** Another one from where somebody has ended it on. */
+  let now = recording
+  const releases = [holdPageLock(lockOf(recording.id))]
   /** What can't be kept here goes to the server all the same: nothing waits for it. */
   const store = async (work: (db: IDBPDatabase<Pieces>) => Promise<unknown>) => {
     try {
@@ -62,40 +69,63 @@ export async function keepPieces(recording: KeptRecording): Promise<PieceKeeper>
     }
   }
   await store((db) => db.put('recordings', recording))
-  const release = holdPageLock(lockOf(recording.id))
   let kept = 0
   let sent = 0
   const tellTrouble = (sentence: string | null) => (refused = sentence)
+  const inOrder = (work: () => Promise<unknown>) => (sending = sending.then(() => untilItWorks(work, tellTrouble)))
   let sending: Promise<unknown> = untilItWorks(() => openOnServer(recording), tellTrouble)
+
+  async function send(offset: number, bytes: ArrayBuffer): Promise<void> {
+    const outcome = await sendPiece(now.id, offset, bytes)
+    if (outcome === 'there') return
+    // Somebody has thrown it away, or ended it: all of it goes there again, as itself or as another one.
+    if (outcome === 'ended') {
+      const next = { ...now, id: nanoid(14) }
+      releases.push(holdPageLock(lockOf(next.id)))
+      await moveKept(now, next)
+      now = next
+    }
+    await openOnServer(now)
+    await resend(now.id, 0)
+    if ((await sendPiece(now.id, offset, bytes)) !== 'there') throw new Error(say('booth.partMissing'))
+  }
+
   return {
+    id: () => now.id,
     async keep(bytes) {
       const offset = kept
       kept += bytes.byteLength
-      await store((db) => db.put('pieces', bytes, [recording.id, offset]))
-      sending = sending
-        .then(() => untilItWorks(() => sendPiece(recording.id, offset, bytes), tellTrouble))
-        .then(() => {
-          sent += bytes.byteLength
-        })
+      await store((db) => db.put('pieces', bytes, [now.id, offset]))
+      void inOrder(() => send(offset, bytes)).then(() => (sent += bytes.byteLength))
     },
     async describe(details) {
-      await store((db) => db.put('recordings', { ...recording, details }))
-      sending = sending.then(() =>
-        untilItWorks(
-          () => call(`/api/recordings/${recording.id}`, { method: 'PATCH', body: { details } }),
-          tellTrouble,
-        ),
-      )
+      now = { ...now, details }
+      await store((db) => db.put('recordings', now))
+      // Where it has gone there, the details go with it when it is opened again.
+      void inOrder(() => recordingCall(now.id, 'PATCH', { details }).catch(unlessRefused))
     },
     async finish() {
       await sending
-      const importId = await finishOnServer(recording.id, kept)
-      release()
+      const importId = await finishOnServer(now.id, kept)
+      releases.forEach((release) => release())
       return importId
     },
     progress: () => ({ sent, kept }),
     trouble: () => refused ?? (isStored ? null : say('booth.storageFull')),
   }
+}
+
+function unlessRefused(error: unknown): void {
+  if (!(error instanceof Refusal)) throw error
+}
+
+/** The pieces of one recording become those of another. */
+async function moveKept(from: KeptRecording, to: KeptRecording): Promise<void> {
+  const db = await database()
+  await db.put('recordings', to)
+  for (const key of await db.getAllKeys('pieces', IDBKeyRange.bound([from.id, 0], [from.id, Infinity])))
+    await db.put('pieces', (await db.get('pieces', key))!, [to.id, key[1]])
+  await forget(from.id)
 }
 
 /** Recordings whose pieces are still in this browser and that no page is making now. */
@@ -129,7 +159,11 @@ async function resend(id: string, from: number): Promise<void> {
 export async function finishOnServer(id: string, bytes: number | null): Promise<string> {
   const body = { bytes, name: nameNow() }
   const finish = () =>
-    call<{ importId: string } | { bytes: number }>(`/api/recordings/${id}/finish`, { method: 'POST', body })
+    call<{ importId: string } | { bytes: number }>(`/api/recordings/${id}/finish`, {
+      method: 'POST',
+      body,
+      headers: asOwner(),
+    })
   let answer = await untilItWorks(finish)
   if ('bytes' in answer) {
     await resend(id, answer.bytes)
@@ -149,9 +183,19 @@ function nameNow(): string {
 
 /** The recording is in its lesson: nothing of it needs to be kept here, nor its pieces on the server. */
 export async function recordingIsIn(id: string): Promise<void> {
-  await call(`/api/recordings/${id}`, { method: 'PATCH', body: { state: 'taken' } })
+  await recordingCall(id, 'PATCH', { state: 'taken' })
   await forget(id)
 }
+
+/** Of its own browser, or one that nobody makes any more. */
+export async function throwAway(id: string): Promise<void> {
+  await recordingCall(id, 'DELETE')
+  await forget(id)
+}
+
+/** What this browser has recorded, and what others have left, that is not in the lesson yet. */
+export const askWaiting = (lesson: string, kept: readonly string[]): Promise<WaitingRecording[]> =>
+  call(`/api/recordings?lesson=${lesson}${kept.map((id) => `&kept=${id}`).join('')}`, { headers: asOwner() })
 
 export async function forget(id: string): Promise<void> {
   const db = await database()
@@ -160,19 +204,36 @@ export async function forget(id: string): Promise<void> {
 }
 
 const openOnServer = ({ id, lesson, kind, details }: KeptRecording) =>
-  call('/api/recordings', { body: { id, lesson, kind, details } })
+  call('/api/recordings', { body: { id, lesson, kind, details }, headers: asOwner() })
+
+const recordingCall = (id: string, method: 'PATCH' | 'DELETE', body?: unknown): Promise<unknown> =>
+  call(`/api/recordings/${id}`, { method, body, headers: asOwner() })
+
+/** What became of a piece: nobody knows the recording any more, or somebody has ended it. */
+type Outcome = 'there' | 'gone' | 'ended'
 
 /** A piece is there when the server has all bytes up to its end; what it lacks before goes first. */
-async function sendPiece(id: string, offset: number, body: ArrayBuffer): Promise<void> {
-  const bytes = await putPiece(id, offset, body)
-  if (bytes >= offset + body.byteLength) return
-  await resend(id, bytes)
-  if ((await putPiece(id, offset, body)) < offset + body.byteLength) throw new Error(say('booth.partMissing'))
+async function sendPiece(id: string, offset: number, body: ArrayBuffer): Promise<Outcome> {
+  const end = offset + body.byteLength
+  const first = await putPiece(id, offset, body)
+  if (typeof first !== 'number') return first
+  if (first >= end) return 'there'
+  await resend(id, first)
+  const again = await putPiece(id, offset, body)
+  if (typeof again !== 'number') return again
+  if (again < end) throw new Error(say('booth.partMissing'))
+  return 'there'
 }
 
-/** Returns how many bytes the server has without a gap. */
-async function putPiece(id: string, offset: number, body: ArrayBuffer): Promise<number> {
-  const response = await fetch(`/api/recordings/${id}/pieces?offset=${offset}`, { method: 'PUT', body })
+const PIECE_LIMIT = 30_000 // ms
+
+/** Returns how many bytes the server has without a gap, where it takes them. */
+async function putPiece(id: string, offset: number, body: ArrayBuffer): Promise<number | 'gone' | 'ended'> {
+  const address = `/api/recordings/${id}/pieces?offset=${offset}`
+  const signal = AbortSignal.timeout(PIECE_LIMIT)
+  const response = await fetch(address, { method: 'PUT', body, signal, headers: asOwner() })
+  if (response.status === 404) return 'gone'
+  if (response.status === 410) return 'ended'
   const answer = (await response.json().catch(() => ({}))) as { bytes?: number; error?: string }
   if (answer.bytes !== undefined) return answer.bytes
   throw new Error(answer.error ?? say('booth.theServerDoesNot'))

@@ -12,7 +12,8 @@ const PIECE: Seconds = 0.5
 
 /** A recording of the microphone in progress. */
 export interface VoiceRecording {
-  id: string
+  /** Of the recording on the server. */
+  id(): string
   /** Length so far. */
   time(): Seconds
   /** Since this page time another step is spoken to. */
@@ -52,7 +53,7 @@ export async function recordVoice(
     if (waiting >= PIECE * microphone.rate) flush()
   })
   return {
-    id,
+    id: keeper.id,
     time: taken.time,
     mark(step, since) {
       details = { ...details, marks: [...details.marks, { step, at: taken.placeAt(since) }] }

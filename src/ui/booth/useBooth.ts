@@ -1,12 +1,13 @@
 'use client'
 
 import { App } from 'antd'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react'
 import type { RecordingDetails } from '@/core/messages/recording'
 import { roomNoise } from '@/core/measure/quiet'
 import { createInputMeter, type InputLevel, type InputMeter } from '@/core/narration/inputLevel'
 import type { Hertz, Lufs, Seconds } from '@/core/units'
 import type { Hearing } from '@/workers/protocol'
+import { say } from '@/messages/say'
 import { fetchAnalysis, imported } from '../arrival'
 import { useDesk } from '../lesson/context'
 import { timelineOf } from '../lesson/lessonStore'
@@ -37,6 +38,8 @@ export interface Booth {
   microphone: string
   mode: RecordingMode
   headphones: boolean
+  /** Takes that have ended and are not in the lesson yet. */
+  arriving: number
   /** What keeps the recording that is made now from being safe, in a sentence. */
   trouble: string | null
   /** What is missing in the take that was recorded last, in a sentence. */
@@ -59,7 +62,8 @@ export interface Booth {
 
 /** The microphone and what is recorded with it. */
 export function useBooth(): Booth {
-  const { id, store, player } = useDesk()
+  const desk = useDesk()
+  const { id, store, player, tell } = desk
   const { message } = App.useApp()
   const [phase, setPhase] = useState<BoothPhase>('closed')
   const [level, setLevel] = useState<InputLevel | null>(null)
@@ -78,6 +82,8 @@ export function useBooth(): Booth {
   const heardBefore = useRef<Hearing>('all')
   const [trouble, setTrouble] = useState<string | null>(null)
   const [gaps, setGaps] = useState<string | null>(null)
+  const [arriving, setArriving] = useState(0)
+  const ending = useRef<Promise<void>>(Promise.resolve())
 
   useEffect(() => {
     const timer = setInterval(() => {
@@ -90,11 +96,16 @@ export function useBooth(): Booth {
     return () => {
       clearInterval(timer)
       isGone.current = true
-      microphone.current?.close()
-      // Who leaves while the voice is counted in is not recorded.
-      microphone.current = null
+      leave()
     }
   }, [])
+  // What is being recorded is ended and goes into the lesson; who leaves while the voice is counted in is not recorded.
+  const leave = useEffectEvent(() => {
+    const left = microphone.current
+    if (recording.current) tell(say('booth.endedByLeaving'))
+    void stop().finally(() => left?.close())
+    microphone.current = null
+  })
 
   const readPeaks = useCallback(() => peaks.current, [])
   const fail = useCallback((error: unknown) => void message.error((error as Error).message), [message])
@@ -146,7 +157,7 @@ export function useBooth(): Booth {
       await countDown(ROOM_TIME, setCount)
       const info = await imported(await recorded.stop())
       store.getState().addMedia([info])
-      await recordingIsIn(recorded.id)
+      await recordingIsIn(recorded.id())
       setRoom({ media: info.hash, noise: roomNoise(await fetchAnalysis(info.hash)) ?? -Infinity })
     } catch (error) {
       fail(error)
@@ -204,23 +215,31 @@ export function useBooth(): Booth {
     select([following.id], { step: following.id, word: 0 })
   }
 
-  async function stop(): Promise<void> {
+  /** Whoever asks while it is being ended waits for that, too. */
+  function stop(): Promise<void> {
     const own = recording.current
-    if (!own) return
+    if (!own) return ending.current
     recording.current = null
+    ending.current = end(own)
+    return ending.current
+  }
+
+  async function end(own: VoiceRecording): Promise<void> {
     setPhase('saving')
+    setArriving((count) => count + 1)
     if (headphones) {
       player.pause()
       player.listenTo(heardBefore.current)
     }
     try {
-      const info = await imported(await own.stop())
-      await takeIntoLesson(store, own.id, info, own.details())
+      const importId = await own.stop().finally(() => setPhase(microphone.current ? 'ready' : 'closed'))
+      // It is safe on the server: while it is read in, the next take can be recorded.
+      await takeIntoLesson(desk, own.id(), importId, own.details())
       setGaps(own.lost())
     } catch (error) {
       fail(error)
     }
-    setPhase(microphone.current ? 'ready' : 'closed')
+    setArriving((count) => count - 1)
   }
 
   return {
@@ -233,6 +252,7 @@ export function useBooth(): Booth {
     microphone: label,
     mode,
     headphones,
+    arriving,
     trouble,
     gaps,
     closeGaps: () => setGaps(null),

@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react
 import { say } from '@/messages/say'
 import { createPlayer, type Player } from '../player/player'
 import { Brand } from '../parts/Brand'
+import { onDemand } from '../parts/onDemand'
 import { DropCurtain } from '../uploads/DropCurtain'
 import { createAutosave, type Autosave } from '../saving/autosave'
 import { DeskContext } from './context'
@@ -20,6 +21,8 @@ import { useAnalyses, useMix } from './useMix'
 import { useSettling } from './useSettling'
 import { useWordFindings } from './useWordFindings'
 import styles from './desk.module.css'
+
+const Recovered = onDemand(() => import('../booth/Recovered').then((part) => part.Recovered))
 
 /** One lesson, open for work, around whichever view is shown. It is asked for anew by every way that leads here. */
 export function LessonDesk({ id, children }: { id: string; children: ReactNode }) {
@@ -103,6 +106,7 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
           <LessonHeader />
         </Late>
         <ConflictNotice />
+        <Recovered />
         <main className={styles.view} id="work" tabIndex={-1}>
           {children}
         </main>

@@ -36,6 +36,8 @@ export interface Autosave {
   /** How many changes there were, what is typed included, and whether all of them are saved: as it is at this moment. */
   count(): { changes: number; areSaved: boolean }
   subscribe(listener: () => void): () => void
+  /** Ends once all that has been changed by then, or later, is saved. */
+  whenSaved(): Promise<void>
   /** Begins to watch the lesson; returns what ends it. */
   start(): () => void
   /** Forgets what is not saved: the author wants the other version. */
@@ -227,6 +229,16 @@ export function createAutosave(
       listeners.add(listener)
       return () => listeners.delete(listener)
     },
+    whenSaved: () =>
+      new Promise((resolve) => {
+        const look = () => {
+          if (!isSaved(now)) return
+          listeners.delete(look)
+          resolve()
+        }
+        listeners.add(look)
+        look()
+      }),
     start() {
       const release = drafts.hold(key)
       const stops = [

@@ -1,12 +1,12 @@
 import { z } from 'zod'
 import { UserError } from '@/core/userError'
 import { findJob } from '@/db/jobs'
-import { loadRecording } from '@/db/recordings'
+import { loadOwnRecording } from '@/db/recordings'
 import { handOverPieces, piecesOf } from '@/jobs/pieces'
 import { requestRecordingImport } from '@/jobs/requests'
 import { recordedBytes } from '@/media/import/recordings'
 import { say } from '@/messages/say'
-import { readJson, route } from '../../../answer'
+import { ownerOf, readJson, route } from '../../../answer'
 
 /** How many bytes the browser has sent, where it knows; what is called a recording made `at` by the author's clock. */
 const bodySchema = z.object({ bytes: z.int().min(0).nullable(), name: z.string().trim().min(1).max(200) })
@@ -17,7 +17,7 @@ const bodySchema = z.object({ bytes: z.int().min(0).nullable(), name: z.string()
  */
 export const POST = route<{ id: string }>(async (request, { id }) => {
   const { bytes, name } = await readJson(request, bodySchema)
-  const { kind, state, importId, details } = await loadRecording(id)
+  const { kind, state, importId, details } = await loadOwnRecording(id, ownerOf(request))
   const isOver = importId !== null && (await findJob(importId))?.state !== 'failed'
   if (state === 'taken' || (state === 'finished' && isOver)) return Response.json({ importId })
   const kept = await recordedBytes(piecesOf(id))

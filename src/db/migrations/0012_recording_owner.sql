@@ -1,0 +1,1 @@
+ALTER TABLE "recordings" ADD COLUMN "owner" text DEFAULT '' NOT NULL;
