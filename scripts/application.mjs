@@ -1,4 +1,5 @@
-import { spawn, spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 
@@ -19,27 +20,45 @@ export const environment = ({ databaseUrl, data, port }) => ({
   PORT: String(port),
 })
 
+/** Programs that run now: whoever is told to stop ends them. */
+const running = new Set()
+
+export function stopSteps() {
+  for (const child of running) child.kill()
+}
+
+/** Runs a program to its end, without holding up this process: it can be told to stop meanwhile. Returns what it printed. */
+async function runToEnd(program, args, options) {
+  const child = spawn(program, args, { cwd: ROOT, ...options })
+  running.add(child)
+  let printed = ''
+  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (chunk) => (printed += chunk))
+  const [code] = await once(child, 'close')
+  running.delete(child)
+  return { isDone: code === 0, printed }
+}
+
 /** Runs one of our own bundled steps to its end; its output is the user's. */
-export function runStep(name, env, args = []) {
-  const result = spawnSync('node', [join('dist', `${name}.mjs`), ...args], { cwd: ROOT, env, stdio: 'inherit' })
-  if (result.status !== 0) throw new Error(`The step '${name}' failed (see above).`)
+export async function runStep(name, env, args = []) {
+  const { isDone } = await runToEnd('node', [join('dist', `${name}.mjs`), ...args], { env, stdio: 'inherit' })
+  if (!isDone) throw new Error(`The step '${name}' failed (see above).`)
 }
 
 /** Builds the application unless the last build is newer than every source. */
-export function buildIfNeeded() {
+export async function buildIfNeeded() {
   const stamp = join(ROOT, '.next', 'BUILD_ID')
   const bundle = join(ROOT, 'dist', 'yarn-step.mjs')
   const newest = newestIn(join(ROOT, 'src'), ...['package-lock.json', 'next.config.ts'].map((f) => join(ROOT, f)))
   const fresh = (file) => existsSync(file) && statSync(file).mtimeMs > newest
   if (fresh(stamp) && fresh(bundle)) return
   console.log('Building the application (about a minute)')
-  const result = spawnSync('npm', ['run', '--silent', 'build'], {
-    cwd: ROOT,
-    encoding: 'utf8',
-    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+  const env = { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' }
+  const { isDone, printed } = await runToEnd('npm', ['run', '--silent', 'build'], {
+    env,
+    stdio: ['ignore', 'pipe', 'pipe'],
   })
-  if (result.status === 0) return
-  process.stderr.write(result.stdout + result.stderr)
+  if (isDone) return
+  process.stderr.write(printed)
   throw new Error('The application could not be built (see above).')
 }
 
@@ -57,6 +76,8 @@ export const startServer = (env) => start('server', ['dist/server.mjs'], env)
 /** Its heap is small, what lies outside (sound, pictures) large: to clear away on one thread is a tenth less work, and no slower. */
 export const startWorker = (env) => start('worker', ['--single-threaded-gc', 'dist/worker.mjs'], env)
 
+const LONGEST_END = 10_000 // ms
+
 /** Starts a process in the background. What it prints is kept, so that it can be shown when it dies early. */
 function start(name, args, env) {
   const child = spawn('node', args, { cwd: ROOT, env, stdio: ['ignore', 'pipe', 'pipe'] })
@@ -72,9 +93,11 @@ function start(name, args, env) {
     pid: child.pid,
     ended,
     output: () => output,
+    /** One that does not end by itself is made to. */
     kill: (signal = 'SIGTERM') => {
       child.kill(signal)
-      return ended
+      const timer = setTimeout(() => child.kill('SIGKILL'), LONGEST_END)
+      return ended.finally(() => clearTimeout(timer))
     },
     isRunning: () => child.exitCode === null && child.signalCode === null,
   }

@@ -1,6 +1,15 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { buildIfNeeded, environment, ROOT, runStep, startServer, startWorker, waitForServer } from './application.mjs'
+import {
+  buildIfNeeded,
+  environment,
+  ROOT,
+  runStep,
+  startServer,
+  startWorker,
+  stopSteps,
+  waitForServer,
+} from './application.mjs'
 import { keepAlive } from './keepAlive.mjs'
 import { freePort, startPostgres, watchPostgres } from './postgres.mjs'
 
@@ -37,6 +46,7 @@ async function main() {
   const stop = async () => {
     if (stopping) return
     stopping = true
+    stopSteps()
     await Promise.all(parts.map((part) => part.kill()))
     postgres.stop()
     rmSync(runFile, { force: true })
@@ -54,10 +64,10 @@ async function main() {
     })
   }
   try {
-    buildIfNeeded()
+    await buildIfNeeded()
     const env = environment({ databaseUrl: postgres.url, data, port })
-    runStep('prepare', env)
-    runStep('load-demo', env)
+    await runStep('prepare', env)
+    await runStep('load-demo', env)
     if (stopping) return
     const server = keepAlive('The server', () => startServer(env))
     const worker = keepAlive('The worker', () => startWorker(env))
@@ -72,6 +82,9 @@ async function main() {
       `\nYarn Step is running: http://127.0.0.1:${port}\nRaw files to try: ${join(ROOT, 'demo-files')}\nCtrl-C stops it.`,
     )
     await Promise.all(parts.map(({ ended }) => ended))
+  } catch (error) {
+    // What was told to stop has not failed.
+    if (!stopping) throw error
   } finally {
     await stop()
   }

@@ -23,7 +23,7 @@ for font in fonts-liberation:LiberationSans fonts-crosextra-carlito:Carlito font
 done
 [ -e /usr/share/sounds/sf2/TimGM6mb.sf2 ] || missing+=(timgm6mb-soundfont)
 
-if [ "${#missing[@]}" -gt 0 ]; then
+install_packages() {
   echo "Installing Debian packages: ${missing[*]}"
   command -v apt-get >/dev/null || { echo "This is no Debian machine: install ${missing[*]} by hand, then start again." >&2; exit 1; }
   as_root=()
@@ -38,6 +38,13 @@ if [ "${#missing[@]}" -gt 0 ]; then
     echo "Debian's packages could not be installed (see above). Check the network connection and start again." >&2
     exit 1
   fi
+}
+
+# Both wait for the network most of the time: beside each other.
+packages=
+if [ "${#missing[@]}" -gt 0 ]; then
+  install_packages &
+  packages=$!
 fi
 
 version=$(node --version 2>/dev/null || echo none)
@@ -51,3 +58,5 @@ if ! cmp -s package-lock.json node_modules/.installed-lock; then
   npm ci --no-audit --no-fund --loglevel=error
   cp package-lock.json node_modules/.installed-lock
 fi
+
+if [ -n "$packages" ]; then wait "$packages"; fi

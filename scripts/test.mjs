@@ -1,7 +1,7 @@
-import { spawn, spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { once } from 'node:events'
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { join } from 'node:path'
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join, relative } from 'node:path'
 import { buildIfNeeded, ROOT } from './application.mjs'
 
 /** Types, lint, unit tests, browser tests; names of parts as arguments run only those. Ends in one line that counts. */
@@ -14,20 +14,31 @@ mkdirSync(results, { recursive: true })
 const TWO_LANES = ['--maxWorkers=2']
 
 const isWanted = (name) => wanted.length === 0 || wanted.includes(name)
-const count = { passed: 0, failed: 0 }
+const count = { passed: 0, failed: 0, skipped: 0 }
+/** Seconds of each part, file and test. */
+const times = { parts: {}, files: {}, tests: {} }
 
 const checks = ['types', 'lint'].filter(isWanted)
 // Next writes the types of its routes and styles; they must be there before anything is checked.
-if (checks.length > 0) npm('exec', '--', 'next', 'typegen')
-// Each takes one core: both at the same time.
-await Promise.all(checks.map(check))
-if (isWanted('unit')) jest('unit', TWO_LANES)
-if (isWanted('browser')) {
-  buildIfNeeded()
-  jest('browser', ['--config', 'tests/jest.config.mjs', ...TWO_LANES])
-}
-console.log(`\n${count.passed} passed, ${count.failed} failed`)
+if (checks.length > 0) await timed('preparing', () => npm('exec', '--', 'next', 'typegen'))
+// Each takes a core for a while.
+await timed('checks and build', () =>
+  Promise.all([...checks.map(check), ...(isWanted('browser') ? [run('build', buildIfNeeded)] : [])]),
+)
+if (isWanted('unit')) await timed('unit', () => jest('unit', TWO_LANES))
+if (isWanted('browser'))
+  await timed('browser', () => jest('browser', ['--config', 'tests/jest.config.mjs', ...TWO_LANES]))
+writeFileSync(join(results, 'times.json'), JSON.stringify(times, null, 2))
+tellTimes()
+const skipped = count.skipped > 0 ? `, ${count.skipped} skipped` : ''
+console.log(`\n${count.passed} passed, ${count.failed} failed${skipped}`)
 process.exitCode = count.failed > 0 ? 1 : 0
+
+async function timed(name, work) {
+  const begun = performance.now()
+  await work()
+  times.parts[name] = (performance.now() - begun) / 1000
+}
 
 /** Runs a script of package.json; what it prints comes as a whole. */
 async function check(name) {
@@ -39,18 +50,46 @@ async function check(name) {
   count[code === 0 ? 'passed' : 'failed']++
 }
 
-function npm(...args) {
-  return spawnSync('npm', ['--silent', ...args], { cwd: ROOT, stdio: 'inherit' }).status === 0
+/** What fails is told and counted, and keeps nothing else from being tried. */
+async function run(name, work) {
+  try {
+    await work()
+  } catch (error) {
+    console.error(`\n== ${name}\n${error.message}`)
+    count.failed++
+  }
 }
 
-/** Runs tests and counts them. */
-function jest(name, args) {
+async function npm(...args) {
+  const running = spawn('npm', ['--silent', ...args], { cwd: ROOT, stdio: 'inherit' })
+  return (await once(running, 'close'))[0] === 0
+}
+
+/** Runs tests and counts them; one that is left out on this machine is counted as that. */
+async function jest(name, args) {
   console.log(`\n== ${name}`)
   const file = join(results, `${name}.json`)
   rmSync(file, { force: true })
-  const ok = npm('run', 'unit', '--', ...args, '--json', `--outputFile=${file}`)
+  const ok = await npm('run', 'unit', '--', ...args, '--json', `--outputFile=${file}`)
   const all = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null
   const failed = all ? all.numFailedTests + all.numRuntimeErrorTestSuites : 0
   count.passed += all?.numPassedTests ?? 0
   count.failed += ok ? failed : Math.max(1, failed)
+  count.skipped += (all?.numPendingTests ?? 0) + (all?.numTodoTests ?? 0)
+  for (const { name: path, startTime, endTime, assertionResults } of all?.testResults ?? []) {
+    const own = relative(ROOT, path)
+    times.files[own] = (endTime - startTime) / 1000
+    for (const { fullName, duration } of assertionResults) times.tests[`${own}: ${fullName}`] = (duration ?? 0) / 1000
+  }
+}
+
+function tellTimes() {
+  const slowest = Object.entries(times.tests)
+    .sort(([, a], [, b]) => b - a)
+    .slice(0, 10)
+  const shown = (seconds) => `${seconds.toFixed(0).padStart(5)} s`
+  console.log('\n== times')
+  for (const [name, seconds] of Object.entries(times.parts)) console.log(`${shown(seconds)}  ${name}`)
+  if (slowest.length > 0) console.log('The ten slowest tests (all of them in .yarn-step/test-results/times.json):')
+  for (const [name, seconds] of slowest) console.log(`${shown(seconds)}  ${name}`)
 }

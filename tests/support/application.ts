@@ -47,8 +47,8 @@ export async function startApplication(settings: Record<string, string> = {}): P
   const port = await freePort()
   const own = environment({ databaseUrl: postgres.url, data: TEST_DATA, port })
   const env = { ...own, YARN_STEP_DEMO: TEST_DEMO, ...settings }
-  runStep('prepare', env)
-  runStep('load-demo', env)
+  await runStep('prepare', env)
+  await runStep('load-demo', env)
   const server = startServer(env)
   const application: Application = {
     url: `http://127.0.0.1:${port}`,
