@@ -13,7 +13,7 @@ import { db, isDatabaseAway, pool, transaction } from '@/db/client'
 import { styleOf } from '@/core/course/courseStyle'
 import { stepsAtEnd } from '@/core/course/sharedSteps'
 import { courseEnds, setCourseEnd } from '@/db/courseEnds'
-import { courseDelivery, createCourse, listCourses, setCourseDelivery } from '@/db/courses'
+import { courseDelivery, createCourse, listCourses, orderLessons, setCourseDelivery } from '@/db/courses'
 import { courseStyle, setCourseStyle } from '@/db/courseStyles'
 import { cancelJob, exportsOfLesson, failJob, findJob, finishJob, insertJob, loadJob, reportProgress } from '@/db/jobs'
 import { documentOf } from '@/core/lesson/telling'
@@ -214,6 +214,27 @@ describe('jobs', () => {
     expect(await jobsFor(lost)).toEqual(['created'])
     expect(await jobsFor(kept)).toEqual(['created'])
     expect(await resendLost()).toBe(0)
+  })
+
+  test('a file that another edition has made keeps nobody from the list of the others', async () => {
+    const id = await createLesson(course, lesson())
+    const kept = await requestJob({ kind: 'export', lesson: id, file: 'sound', language: null })
+    const odd = await requestJob({ kind: 'export', lesson: id, file: 'video', language: null })
+    await pool().query(`update jobs set input = jsonb_set(input, '{file}', '"hologram"') where id = $1`, [odd])
+    const told = jest.spyOn(console, 'error').mockImplementation(() => {})
+    expect((await exportsOfLesson(id, 1)).map((one) => one.id)).toEqual([kept])
+    told.mockRestore()
+  })
+
+  test('two who put lessons into other orders at once are both done, and lessons of other courses stay', async () => {
+    const ids = await Promise.all([1, 2, 3, 4].map(() => createLesson(course, lesson())))
+    const elsewhere = await createCourse('Elsewhere', 'elsewhere')
+    const other = await createLesson(elsewhere, lesson())
+    await Promise.all(
+      [1, 2, 3, 4, 5, 6].map((i) => orderLessons(course, [...(i % 2 ? ids : [...ids].reverse()), other])),
+    )
+    const { rows } = await pool().query<{ place: number | null }>('select place from lessons where id = $1', [other])
+    expect(rows).toEqual([{ place: null }])
   })
 
   test('a job that was taken is never seen without its lock, and is given again once its worker is gone', async () => {

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, sql } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
 import { deliverySchema, type Delivery } from '@/core/course/delivery'
@@ -41,13 +41,28 @@ export async function createCourse(title: string, id = nanoid(10)): Promise<stri
 
 const isPresent = (id: string) => and(eq(courses.id, id), isNull(courses.deletedAt))
 
-/** Puts courses, or the lessons of one, into this order; what is not named comes after. */
-export async function setOrder(what: 'courses' | 'lessons', ids: readonly string[]): Promise<void> {
-  const table = what === 'courses' ? courses : lessons
-  await transaction(async (tx) => {
-    for (const [place, id] of ids.entries()) await tx.update(table).set({ place }).where(eq(table.id, id))
+/** Puts courses into this order; what is not named comes after. */
+export const orderCourses = (ids: readonly string[]): Promise<void> =>
+  transaction(async (tx) => {
+    // Rows are always taken in the same order: two who do this at once wait for each other, and neither for ever.
+    await tx
+      .select({ id: courses.id })
+      .from(courses)
+      .where(inArray(courses.id, [...ids]))
+      .orderBy(courses.id)
+      .for('update')
+    for (const [place, id] of ids.entries()) await tx.update(courses).set({ place }).where(eq(courses.id, id))
   })
-}
+
+/** The same with the lessons of a course; those of others stay where they are. */
+export const orderLessons = (course: string, ids: readonly string[]): Promise<void> =>
+  transaction(async (tx) => {
+    const own = and(eq(lessons.courseId, course), inArray(lessons.id, [...ids]))
+    const rows = await tx.select({ id: lessons.id }).from(lessons).where(own).orderBy(lessons.id).for('update')
+    const there = new Set(rows.map(({ id }) => id))
+    for (const [place, id] of ids.filter((one) => there.has(one)).entries())
+      await tx.update(lessons).set({ place }).where(eq(lessons.id, id))
+  })
 
 export async function renameCourse(id: string, title: string): Promise<void> {
   const done = await db().update(courses).set({ title }).where(isPresent(id)).returning({ id: courses.id })

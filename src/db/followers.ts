@@ -41,8 +41,8 @@ function assertChangeable(lesson: Lesson, change: (lesson: Lesson) => Lesson): v
   }
 }
 
-/** Again where somebody saved in between. */
-async function changeLesson(id: string, change: (lesson: Lesson) => Lesson): Promise<boolean> {
+/** Again where somebody saved in between. False where it stays as it is. */
+export async function changeLesson(id: string, change: (lesson: Lesson) => Lesson): Promise<boolean> {
   for (let tries = 0; tries < MOST_TRIES; tries++) {
     const { revision, lesson } = await loadLesson(id)
     const next = change(lesson)

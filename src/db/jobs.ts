@@ -110,20 +110,29 @@ export async function jobStatuses(ids: readonly string[]): Promise<JobStatus[]> 
     .select({ id, kind, state, progress, error, errorCode, result })
     .from(jobs)
     .where(inArray(jobs.id, [...ids]))
-  return rows.map((row) => ({ ...row, result: readResult(row) }))
+  return rows.map((row) => ({ ...row, result: orElse(() => readResult(row), null) }))
 }
 
-/** Finished files of a lesson and those in the making, the newest first. */
-/** Newest first; `revision`: what is saved now. */
+/** What another edition of this program has written may be unreadable: that keeps nobody from the rest of a list. */
+function orElse<T, E>(read: () => T, otherwise: E): T | E {
+  try {
+    return read()
+  } catch (error) {
+    console.error(error)
+    return otherwise
+  }
+}
+
+/** Finished files of a lesson and those in the making, the newest first; `revision`: what is saved now. */
 export async function exportsOfLesson(lesson: string, revision: number): Promise<ExportStatus[]> {
   const rows = await db()
     .select()
     .from(jobs)
     .where(and(eq(jobs.lessonId, lesson), eq(jobs.kind, 'export')))
     .orderBy(desc(jobs.createdAt))
-  return rows.map((row) => {
-    const job = readRow(row) as JobRow<'export'>
-    return { ...job, createdAt: row.createdAt.toISOString(), isOutdated: job.input.revision !== revision }
+  return rows.flatMap((row) => {
+    const job = orElse(() => readRow(row) as JobRow<'export'>, null)
+    return job ? [{ ...job, createdAt: row.createdAt.toISOString(), isOutdated: job.input.revision !== revision }] : []
   })
 }
 

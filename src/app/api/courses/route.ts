@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { createCourse, listCourses, setOrder } from '@/db/courses'
+import { createCourse, listCourses, orderCourses } from '@/db/courses'
 import { readJson, route } from '../answer'
 
 const titleSchema = z.object({ title: z.string().trim().min(1).max(200) })
@@ -12,6 +12,6 @@ export const POST = route(async (request) =>
 )
 
 export const PATCH = route(async (request) => {
-  await setOrder('courses', (await readJson(request, orderSchema)).order)
+  await orderCourses((await readJson(request, orderSchema)).order)
   return Response.json({ ok: true })
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { courseTitle, renameCourse, setOrder } from '@/db/courses'
+import { courseTitle, orderLessons, renameCourse } from '@/db/courses'
 import { bringBackCourse, deleteCourse } from '@/db/deleted'
 import { readJson, route } from '../../answer'
 
@@ -16,7 +16,7 @@ export const PATCH = route<{ id: string }>(async (request, { id }) => {
   if (deleted === false) await bringBackCourse(id)
   await courseTitle(id)
   if (title !== undefined) await renameCourse(id, title)
-  if (lessons !== undefined) await setOrder('lessons', lessons)
+  if (lessons !== undefined) await orderLessons(id, lessons)
   return Response.json({ ok: true })
 })
 

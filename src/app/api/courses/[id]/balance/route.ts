@@ -1,10 +1,9 @@
-import { nanoid } from 'nanoid'
 import type { CourseLesson } from '@/core/course/lessonBalance'
 import { COURSE_TARGETS, courseTargetsSchema } from '@/core/course/courseTargets'
+import type { Lesson } from '@/core/lesson/document'
 import { applyEdit } from '@/core/lesson/edits'
-import { documentOf } from '@/core/lesson/telling'
 import { courseTitle } from '@/db/courses'
-import { loadLesson, saveLesson } from '@/db/lessons'
+import { changeLesson } from '@/db/followers'
 import { summaries } from '@/db/summaries'
 import { readJson, route } from '../../../answer'
 
@@ -27,13 +26,12 @@ export const POST = route<{ id: string }>(async (request, { id }) => {
   for (const { id: lesson, summary } of await summaries(id)) {
     // Of the others not even the document is read.
     if (!summary || COURSE_TARGETS.every((target) => summary.targets[target] === targets[target])) continue
-    const { revision, lesson: saved } = await loadLesson(lesson)
-    const next = COURSE_TARGETS.reduce(
-      (now, target) => applyEdit(now, { name: 'setTarget', target, value: targets[target] }),
-      saved,
-    )
-    if (next === saved) continue
-    if ((await saveLesson(lesson, revision, documentOf(next), nanoid())).saved) changed++
+    const withTargets = (saved: Lesson) =>
+      COURSE_TARGETS.reduce(
+        (now, target) => applyEdit(now, { name: 'setTarget', target, value: targets[target] }),
+        saved,
+      )
+    if (await changeLesson(lesson, withTargets)) changed++
   }
   return Response.json({ changed })
 })
