@@ -23,6 +23,7 @@ export function refusal({ method = 'GET', url = '/', headers }: Asked, hosts: Re
   const host = (headers.host ?? '').toLowerCase()
   if (!hosts.has(host))
     return `This server is not asked for as "${host}". Whoever runs it behind a proxy adds that name to the setting YARN_STEP_HOSTS.`
+  if (!isWellFormed(url)) return 'This address can not be read: a sign in it is written wrongly.'
   const { origin } = headers
   if (origin !== undefined && !hosts.has(hostOf(origin)))
     return 'This request comes from another site and was refused. Whoever runs a proxy adds its name to the setting YARN_STEP_HOSTS.'
@@ -32,6 +33,15 @@ export function refusal({ method = 'GET', url = '/', headers }: Asked, hosts: Re
   const isLink = headers['sec-fetch-mode'] === 'navigate' && headers['sec-fetch-dest'] === 'document'
   if (isLink && method === 'GET' && !url.startsWith('/api/')) return null
   return 'This request comes from another site and was refused.'
+}
+
+function isWellFormed(url: string): boolean {
+  try {
+    decodeURI(url)
+    return true
+  } catch {
+    return false
+  }
 }
 
 function hostOf(origin: string): string {
