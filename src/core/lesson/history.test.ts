@@ -1,4 +1,5 @@
-import { continueEdit, doEdit, doEdits, openHistory, undo } from './history'
+import type { Lesson } from './document'
+import { continueEdit, doEdit, doEdits, openHistory, rebase, redo, undo } from './history'
 import { emptyLesson, newStep, newStill } from './newParts'
 
 const lesson = { ...emptyLesson('Knots'), steps: [newStep('s0', 'Bowline', newStill('b'.repeat(64), 1))] }
@@ -24,4 +25,29 @@ test('what is dragged anew is a change of its own, also where it begins at the v
   expect(history.lesson.targets.clearance).toBe(25)
   expect(undo(history).lesson.targets.clearance).toBe(21)
   expect(undo(undo(history)).lesson).toBe(lesson)
+})
+
+test('what was done elsewhere is added to what can be undone only when one goes there, and stays when one does', () => {
+  const titles = (count: number) => Array.from({ length: count }, (_, i) => `title ${i}`)
+  const rename = (title: string) => ({ name: 'renameStep', step: 's0', title }) as const
+  const changed = titles(300).reduce((now, title) => doEdit(now, rename(title)), openHistory(lesson))
+  let added = 0
+  const elsewhere = (title: string) => (one: Lesson) => {
+    added++
+    return { ...one, title }
+  }
+  let history = rebase(rebase(changed, elsewhere('once')), elsewhere('twice'))
+  expect([added, history.lesson.title, history.past.length]).toEqual([2, 'twice', 300])
+  for (let i = 0; i < 3; i++) history = undo(history)
+  expect([added, history.lesson.title, history.lesson.steps[0]!.title]).toEqual([8, 'twice', 'title 296'])
+  for (let i = 0; i < 3; i++) history = redo(history)
+  // What was left by undoing has it already.
+  expect([added, history.lesson.title, history.lesson.steps[0]!.title]).toEqual([8, 'twice', 'title 299'])
+})
+
+test('what can be undone ends where something that was done elsewhere can’t be added', () => {
+  const changed = doEdit(openHistory(lesson), { name: 'renameStep', step: 's0', title: 'Clove hitch' })
+  const onlyNow = (one: Lesson) => (one.steps[0]!.title === 'Bowline' ? null : { ...one, title: 'there' })
+  const ended = undo(rebase(changed, onlyNow))
+  expect([ended.lesson.title, ended.lesson.steps[0]!.title, ended.past]).toEqual(['there', 'Clove hitch', []])
 })

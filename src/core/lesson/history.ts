@@ -17,7 +17,12 @@ interface Change {
   name: Edit['name']
   /** On the other side of the change: as it was before what is past, as it became by what was undone. */
   lesson: Lesson
+  /** What was done elsewhere since, in its order: added when one goes there, which most of the time nobody does. */
+  toAdd: readonly Add[]
 }
+
+/** Adds something to a lesson that was done elsewhere; null where that can't be. */
+type Add = (lesson: Lesson) => Lesson | null
 
 export const openHistory = (lesson: Lesson): History => ({ lesson, past: [], future: [] })
 
@@ -29,7 +34,7 @@ export function doEdit(history: History, edit: Edit, lengthOf?: LengthOf): Histo
 
 const changed = ({ lesson: before, past }: History, name: Edit['name'], lesson: Lesson): History => ({
   lesson,
-  past: [...past, { name, lesson: before }],
+  past: [...past, { name, lesson: before, toAdd: [] }],
   future: [],
 })
 
@@ -37,7 +42,7 @@ const changed = ({ lesson: before, past }: History, name: Edit['name'], lesson: 
 export function doEdits(history: History, edits: readonly Edit[], lengthOf?: LengthOf): History {
   const done = edits.reduce((now, edit) => doEdit(now, edit, lengthOf), history)
   if (done === history) return history
-  return { ...done, past: [...history.past, { name: nameOf(edits), lesson: history.lesson }] }
+  return { ...done, past: [...history.past, { name: nameOf(edits), lesson: history.lesson, toAdd: [] }] }
 }
 
 /** What several edits are called: marks and what is on the shelf are put there for something. */
@@ -53,14 +58,14 @@ export function settle(history: History, edit: Edit): History {
  * Something done elsewhere is added to the lesson as it is and as it was: undoing what was done here does not undo it. What
  * can be undone ends where it can't be added (null).
  */
-export function rebase(history: History, add: (lesson: Lesson) => Lesson | null): History {
-  const added = (changes: readonly Change[]): Change[] => {
-    const next = changes.map(({ name, lesson }) => ({ name, lesson: add(lesson) }))
-    const from = next.findLastIndex(({ lesson }) => lesson === null) + 1
-    return next.slice(from) as Change[]
-  }
-  return { lesson: add(history.lesson) ?? history.lesson, past: added(history.past), future: added(history.future) }
+export function rebase({ lesson, past, future }: History, add: Add): History {
+  const later = (change: Change): Change => ({ ...change, toAdd: [...change.toAdd, add] })
+  return { lesson: add(lesson) ?? lesson, past: past.map(later), future: future.map(later) }
 }
+
+/** The lesson on the other side of a change, with what was done elsewhere since. */
+const reached = ({ lesson, toAdd }: Change): Lesson | null =>
+  toAdd.reduce<Lesson | null>((now, add) => now && add(now), lesson)
 
 /** Edits that set one thing, again and again while it is dragged or typed. */
 export type ContinuedEdit = Extract<
@@ -92,11 +97,15 @@ export function continueEdit(history: History, edit: ContinuedEdit, first: boole
 export function undo({ lesson, past, future }: History): History {
   const last = past.at(-1)
   if (!last) return { lesson, past, future }
-  return { lesson: last.lesson, past: past.slice(0, -1), future: [...future, { name: last.name, lesson }] }
+  const there = reached(last)
+  if (!there) return { lesson, past: [], future }
+  return { lesson: there, past: past.slice(0, -1), future: [...future, { name: last.name, lesson, toAdd: [] }] }
 }
 
 export function redo({ lesson, past, future }: History): History {
   const next = future.at(-1)
   if (!next) return { lesson, past, future }
-  return { lesson: next.lesson, past: [...past, { name: next.name, lesson }], future: future.slice(0, -1) }
+  const there = reached(next)
+  if (!there) return { lesson, past, future: [] }
+  return { lesson: there, past: [...past, { name: next.name, lesson, toAdd: [] }], future: future.slice(0, -1) }
 }
