@@ -1,11 +1,9 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { doWork, workInThreads, type ThreadLimits } from './threads'
 
 /** Threads that hang, eat all memory or do not break off: they are ended, it is told, and others do their work. */
-
-process.env.YARN_STEP_STUCK_AFTER = '6000'
-const { doWork, workInThreads } = await import('./threads')
 
 /** Does what its input says, in place of real work. */
 const THREAD = `
@@ -24,27 +22,31 @@ let folder: string
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'yarn-step-threads-'))
   await writeFile(join(folder, 'thread.mjs'), THREAD)
-  workInThreads(join(folder, 'thread.mjs'))
 })
 afterAll(async () => {
   workInThreads(null)
   await rm(folder, { recursive: true })
 })
-const work = (what: string, signal?: AbortSignal) => doWork('compute', what as never, { signal })
+/** Far from the limits that are not what is tested. */
+const AMPLE: ThreadLimits = { stuckAfter: 600_000, heap: 4096 }
+function work(what: string, limits: Partial<ThreadLimits> = {}, signal?: AbortSignal) {
+  workInThreads(join(folder, 'thread.mjs'), { ...AMPLE, ...limits })
+  return doWork('compute', what as never, { signal })
+}
 
 test('one that hangs is ended after a while and told as what it is; the next work is done', async () => {
-  await expect(work('hang')).rejects.toThrow('takes longer than it may')
+  await expect(work('hang', { stuckAfter: 3000 })).rejects.toThrow('takes longer than it may')
   expect(await work('answer')).toBe(42)
 })
 
 test('one that takes all memory is ended and told, and this process is not', async () => {
-  await expect(work('eat')).rejects.toThrow('takes more memory than it may')
+  await expect(work('eat', { heap: 64 })).rejects.toThrow('takes more memory than it may')
   expect(await work('answer')).toBe(42)
 })
 
 test.each(['hang', 'never answer'])('one that is broken off ends soon, though it would %s', async (what) => {
   const cancel = new AbortController()
-  const working = work(what, cancel.signal)
+  const working = work(what, {}, cancel.signal)
   setTimeout(() => cancel.abort(), 300)
   await expect(working).rejects.toThrow('aborted')
 })

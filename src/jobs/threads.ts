@@ -19,17 +19,23 @@ const IDLE = 30_000 // ms
 /** One that was told to break off, and does not, is ended. */
 const BREAKING_OFF = 3000
 const ASK = 5000
-/** One whose own loop does not come round for so long is stuck: no sound, picture or deck that people bring takes that. */
-const STUCK = Number(process.env.YARN_STEP_STUCK_AFTER ?? 120_000)
-/** What lies outside of it (samples, pictures) does not count. */
-const MOST_HEAP = 2048 // MiB
+/** What a thread may take before it is ended. */
+export interface ThreadLimits {
+  /** One whose own loop does not come round for so long (ms) is stuck: no sound, picture or deck that people bring takes that. */
+  stuckAfter: number
+  /** In MiB; what lies outside of it (samples, pictures) does not count. */
+  heap: number
+}
+const USUAL_LIMITS: ThreadLimits = { stuckAfter: 120_000, heap: 2048 }
 
 let file: string | null = null
+let limits = USUAL_LIMITS
 const idle: Worker[] = []
 
 /** From now on work is done in threads that run this file (`thread.ts`, built); before, in the caller's own. */
-export function workInThreads(path: string | null): void {
+export function workInThreads(path: string | null, own: ThreadLimits = USUAL_LIMITS): void {
   file = path
+  limits = own
 }
 
 /** Throws a UserError with the sentence for whoever asked, where it could not be done. */
@@ -61,7 +67,7 @@ async function inThread<N extends WorkName>(
     const result = await new Promise((resolve, reject) => {
       let heard = Date.now()
       const asking = setInterval(() => {
-        if (Date.now() - heard > STUCK) reject(new UserError(say('server.stuck')))
+        if (Date.now() - heard > limits.stuckAfter) reject(new UserError(say('server.stuck')))
         thread.postMessage({ areYouThere: true } satisfies Order)
       }, ASK)
       const onAnswer = (answer: Answer) => {
@@ -96,7 +102,7 @@ async function inThread<N extends WorkName>(
 }
 
 function newThread(path: string): Worker {
-  const thread = new Worker(path, { env: { ...process.env }, resourceLimits: { maxOldGenerationSizeMb: MOST_HEAP } })
+  const thread = new Worker(path, { env: { ...process.env }, resourceLimits: { maxOldGenerationSizeMb: limits.heap } })
   // Who waits for its work is told; one that rests is only not there any more.
   thread.on('error', (error) => console.error(error))
   thread.on('exit', () => forgetIdle(thread))
