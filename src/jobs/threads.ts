@@ -36,6 +36,8 @@ const idle: Worker[] = []
 export function workInThreads(path: string | null, own: ThreadLimits = USUAL_LIMITS): void {
   file = path
   limits = own
+  // Those that rest were made for what held before.
+  for (const thread of idle.splice(0)) void thread.terminate()
 }
 
 /** Throws a UserError with the sentence for whoever asked, where it could not be done. */
