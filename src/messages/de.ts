@@ -1573,6 +1573,10 @@ export const de: Translation = {
     cancel: 'Abbrechen',
     nothingThere: 'Nichts da',
     language: 'Sprache',
+    serverIsNewer: 'Yarn Step wurde erneuert',
+    loadAgainLosesNothing:
+      'Laden Sie die Seite neu, damit alle ihre Teile zusammenpassen. Nichts geht verloren: was noch nicht gespeichert ist, bleibt erhalten.',
+    loadAgain: 'Neu laden',
     noAnswer: 'Der Server antwortet nicht. Prüfen Sie, ob er läuft; Ihre Arbeit bleibt in diesem Fenster.',
     answered: 'Der Server antwortete mit {status, number}.',
     lostOnTheWay: 'Der Server hat diese Datei unterwegs verloren. Bringen Sie sie noch einmal herein.',

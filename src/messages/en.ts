@@ -1533,6 +1533,10 @@ export const en = {
     cancel: 'Cancel',
     nothingThere: 'Nothing there',
     language: 'Language',
+    serverIsNewer: 'Yarn Step has been renewed',
+    loadAgainLosesNothing:
+      'Load the page again, so that all its parts fit together. Nothing is lost: what is not saved yet is kept.',
+    loadAgain: 'Load again',
     noAnswer: 'The server does not answer. Check that it is running; your work stays in this window.',
     answered: 'The server answered {status, number}.',
     lostOnTheWay: 'The server has lost this file on the way. Bring it in again.',

@@ -31,3 +31,13 @@ test('a refusal keeps its sentence, and a page of a proxy instead of an answer i
   asFetch(() => new Response(null, { status: 204 }))
   expect(await call('/api/lessons/x')).toEqual({})
 })
+
+test('a page learns from any answer that its server has been renewed, and only from one that says so', async () => {
+  const { isServerNewer } = await import('./newerServer')
+  asFetch(() => Response.json({}))
+  await call('/api/lessons/x')
+  expect(isServerNewer()).toBe(false)
+  asFetch(() => Response.json({}, { headers: { 'x-yarn-step-edition': 'another' } }))
+  await call('/api/lessons/x')
+  expect(isServerNewer()).toBe(true)
+})

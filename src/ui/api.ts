@@ -1,6 +1,8 @@
+import { EDITION_HEADER } from '@/core/messages/edition'
 import type { FrameShape } from '@/core/lesson/framing'
 import type { Layer, Look } from '@/core/lesson/layers'
 import { say } from '@/messages/say'
+import { compareEditions } from './newerServer'
 
 /** The server has understood and says no; asking again would not help. */
 export class Refusal extends Error {
@@ -27,6 +29,7 @@ export async function call<T>(
     headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...options.headers },
     ...(body !== undefined && { body: JSON.stringify(body) }),
   }).catch(unanswered)
+  compareEditions(response.headers.get(EDITION_HEADER))
   // One that breaks off in the middle says nothing about what was done.
   const answer = parsed(await response.text().catch(unanswered))
   if (REFUSED.includes(response.status)) throw new Refusal(answer.error)
