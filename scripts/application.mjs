@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
-import { existsSync, readdirSync, statSync } from 'node:fs'
+import { existsSync, readdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 
 export const ROOT = new URL('..', import.meta.url).pathname.replace(/\/$/, '')
@@ -51,6 +51,7 @@ export async function buildIfNeeded() {
   const newest = newestIn(join(ROOT, 'src'), ...['package-lock.json', 'next.config.ts'].map((f) => join(ROOT, f)))
   const fresh = (file) => existsSync(file) && statSync(file).mtimeMs > newest
   if (fresh(stamp) && fresh(bundle)) return
+  clearBrowserLeftovers()
   console.log('Building the application (about a minute)')
   const env = { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' }
   const { isDone, printed } = await runToEnd('npm', ['run', '--silent', 'build'], {
@@ -60,6 +61,17 @@ export async function buildIfNeeded() {
   if (isDone) return
   process.stderr.write(printed)
   throw new Error('The application could not be built (see above).')
+}
+
+/** A browser that was killed leaves links that lead nowhere; the bundler, which looks at all folders here, fails at them. */
+function clearBrowserLeftovers() {
+  const data = join(ROOT, '.yarn-step')
+  const homes = existsSync(data) ? readdirSync(data).map((name) => join(data, name)) : []
+  for (const folder of [join(data, 'tmp'), ...homes.map((home) => join(home, 'tmp'))]) {
+    const names = existsSync(folder) ? readdirSync(folder) : []
+    for (const name of names)
+      if (name.startsWith('org.chromium.')) rmSync(join(folder, name), { recursive: true, force: true })
+  }
 }
 
 function newestIn(...paths) {
