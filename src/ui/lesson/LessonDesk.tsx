@@ -4,7 +4,6 @@ import { App } from 'antd'
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react'
 import { say } from '@/messages/say'
 import { createPlayer, type Player } from '../player/player'
-import { Waiting } from '../booth/Waiting'
 import { Brand } from '../parts/Brand'
 import { onDemand } from '../parts/onDemand'
 import { createAutosave, type Autosave } from '../saving/autosave'
@@ -106,7 +105,6 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
           <LessonHeader />
         </Late>
         <ConflictNotice />
-        <Waiting />
         <main className={styles.view} id="work" tabIndex={-1}>
           {children}
         </main>
