@@ -1,18 +1,8 @@
 import { createHash } from 'node:crypto'
 import { and, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import {
-  JOB_EDITIONS,
-  jobInputSchema,
-  jobResultSchemas,
-  type ExportStatus,
-  type JobError,
-  type JobInput,
-  type JobInputOf,
-  type JobKind,
-  type JobResult,
-  type JobStatus,
-} from '@/core/messages/job'
+import { jobResultSchemas, type ExportStatus, type JobError, type JobResult, type JobStatus } from '@/core/messages/job'
+import { JOB_EDITIONS, jobInputSchema, type JobInput, type JobInputOf, type JobKind } from '@/core/messages/jobInput'
 import { NotThere } from '@/core/userError'
 import { isLanguage, LANGUAGES, type Language } from '@/messages/languages'
 import { language, say } from '@/messages/say'

@@ -1,4 +1,5 @@
-import { JOB_ERRORS, JOB_STATES, type JobKind } from '@/core/messages/job'
+import { JOB_ERRORS, JOB_STATES } from '@/core/messages/job'
+import type { JobKind } from '@/core/messages/jobInput'
 import { bigint, index, integer, jsonb, pgTable, primaryKey, real, text, timestamp } from 'drizzle-orm/pg-core'
 
 const moment = (name: string) => timestamp(name, { withTimezone: true })

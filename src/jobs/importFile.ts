@@ -1,6 +1,7 @@
 import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { JobInputOf, JobResult } from '@/core/messages/job'
+import type { JobResult } from '@/core/messages/job'
+import type { JobInputOf } from '@/core/messages/jobInput'
 import { HOUSE_RATE } from '@/core/units'
 import { courseOrFirst } from '@/db/courses'
 import { createCourseWith } from '@/db/courseCopies'

@@ -1,6 +1,6 @@
 import type pg from 'pg'
 import type PgBoss from 'pg-boss'
-import type { JobKind } from '@/core/messages/job'
+import type { JobKind } from '@/core/messages/jobInput'
 import { pool, transaction } from '@/db/client'
 import { laneOf, LANES, queue, sendJob, type JobData, type Lane } from './queue'
 

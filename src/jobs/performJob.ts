@@ -1,4 +1,5 @@
-import type { JobInput, JobInputOf, JobKind, JobResult } from '@/core/messages/job'
+import type { JobResult } from '@/core/messages/job'
+import type { JobInput, JobInputOf, JobKind } from '@/core/messages/jobInput'
 import { failJob, findJob, finishJob, isWanted, reportProgress, type JobRow } from '@/db/jobs'
 import { loadRevision } from '@/db/lessons'
 import { speaking } from '@/messages/onServer'

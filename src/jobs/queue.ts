@@ -1,5 +1,5 @@
 import PgBoss from 'pg-boss'
-import type { JobKind } from '@/core/messages/job'
+import type { JobKind } from '@/core/messages/jobInput'
 import { pool, type Transaction } from '@/db/client'
 
 /** Jobs that would hold each other up wait in queues of their own. */

@@ -1,4 +1,4 @@
-import type { JobInput, JobInputOf, JobKind, JobRequest } from '@/core/messages/job'
+import type { JobInput, JobInputOf, JobKind, JobRequest } from '@/core/messages/jobInput'
 import { transaction, type Transaction } from '@/db/client'
 import { insertJob } from '@/db/jobs'
 import { presentRevision } from '@/db/lessons'

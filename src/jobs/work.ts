@@ -1,5 +1,6 @@
 import type { MediaInfo } from '@/core/messages/media'
-import type { ComputationKind, JobResult } from '@/core/messages/job'
+import type { JobResult } from '@/core/messages/job'
+import type { ComputationKind } from '@/core/messages/jobInput'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
 import { readCopy, type SavedCopy } from '@/media/archive'
 import { importMedia } from '@/media/import/import'

@@ -9,7 +9,7 @@ import { readCourseHead, writeCourseHead, type CourseHead } from '@/core/course/
 import { mediaOfEnds, NO_ENDS } from '@/core/course/sharedSteps'
 import type { Lesson } from '@/core/lesson/document'
 import { mediaOf } from '@/core/lesson/usedMedia'
-import { storableLesson } from '@/core/lesson/storable'
+import { storableLesson } from '@/core/lesson/fromOutside'
 import { documentOf } from '@/core/lesson/telling'
 import { readLesson } from '@/core/lesson/upgrade'
 import { withinFiles } from '@/core/lesson/withinFiles'

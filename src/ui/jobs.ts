@@ -1,13 +1,6 @@
 import { QueryObserver } from '@tanstack/react-query'
-import {
-  isUnderWay,
-  jobResultSchemas,
-  type ComputationKind,
-  type JobInputOf,
-  type JobKind,
-  type JobResult,
-  type JobStatus,
-} from '@/core/messages/job'
+import { isUnderWay, jobResultSchemas, type JobResult, type JobStatus } from '@/core/messages/job'
+import type { ComputationKind, JobInputOf, JobKind } from '@/core/messages/jobInput'
 import { say } from '@/messages/say'
 import { call } from './api'
 import { queryClient } from './queries'

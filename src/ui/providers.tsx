@@ -8,6 +8,7 @@ import { language, say } from '@/messages/say'
 import { useLastingStyles } from './ground/lastingStyles'
 import { GroundContext, useSystemGround, type GroundChoice } from './ground/useGround'
 import { PreferencesContext } from './preferencesContext'
+import { NewerServer } from './parts/NewerServer'
 import { useLostParts } from './parts/useLostParts'
 import { keepPreference, type Preferences } from './preferences'
 import { queryClient } from './queries'
@@ -53,6 +54,7 @@ export function Providers({ preferences: first, children }: { preferences: Prefe
         <GroundContext.Provider value={ground}>
           <ConfigProvider theme={theme} locale={locale}>
             <App message={{ maxCount: 3, top: BELOW_HEADER }} style={{ height: '100%', color: 'var(--ink)' }}>
+              <NewerServer />
               {children}
             </App>
           </ConfigProvider>

@@ -1,9 +1,7 @@
 import type { z } from 'zod'
 import { UserError } from '@/core/userError'
 import { say } from '@/messages/say'
-import { documentSchema, lessonSchema, type Lesson, type LessonDocument } from './document'
-import { documentOf, tell } from './telling'
-import { upgraded } from './upgrade'
+import { lessonSchema, type Lesson } from './document'
 import { LIMITS } from './limits'
 import { layoutLesson } from './layout'
 
@@ -38,30 +36,21 @@ export function assertStorable(lesson: Lesson): void {
     throw new UserError(say('edits.lessonTooLong', { hours: LIMITS.length / 3600 }))
 }
 
-/** What came from outside as a document, of this format or an older one. Throws a UserError where it can't be stored. */
-export function toStorable(json: unknown): LessonDocument {
-  const { success, data, error } = documentSchema.safeParse(upgraded(json))
-  if (!success) throw new UserError(sentenceFor(error.issues[0]!), { cause: error })
-  for (const language of Object.keys(data.narrations)) assertStorable(tell(data, language))
-  return documentOf(tell(data))
-}
-
-/** The same for a lesson, in the language it is told in. */
-export const storableLesson = (lesson: Lesson): Lesson => tell(toStorable(documentOf(lesson)), lesson.language)
-
 function assertList(list: keyof typeof LIMITS.items, items: readonly object[]): void {
   const most = LIMITS.items[list]
   if (items.length > most) throw new UserError(say('edits.lessonHasTooMany', { most, list: say(WORDS[list]) }))
   for (const item of items) {
     if (good.has(item)) continue
-    assertFits(shape[list].element, item)
+    assertFits<unknown>(shape[list].element, item)
     good.add(item)
   }
 }
 
-function assertFits(schema: z.ZodType, value: unknown): void {
-  const { success, error } = schema.safeParse(value)
+/** The value as its schema has it; a UserError that says what can't be kept where it is otherwise. */
+export function assertFits<T>(schema: z.ZodType<T>, value: unknown): T {
+  const { success, data, error } = schema.safeParse(value)
   if (!success) throw new UserError(sentenceFor(error.issues[0]!), { cause: error })
+  return data
 }
 
 function sentenceFor(issue: z.core.$ZodIssue): string {

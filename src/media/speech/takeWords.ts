@@ -1,5 +1,6 @@
 import type { JobResult, TimedWord } from '@/core/messages/job'
-import { jobResultSchemas, JOB_EDITIONS } from '@/core/messages/job'
+import { jobResultSchemas } from '@/core/messages/job'
+import { JOB_EDITIONS } from '@/core/messages/jobInput'
 import type { Alignment } from '@/core/narration/align/alignment'
 import { readScript, type Script } from '@/core/narration/words/script'
 import type { AlignInput } from '@/core/narration/words/heardWords'

@@ -6,7 +6,6 @@ import { say } from '@/messages/say'
 import { useKeys } from '../keys'
 import { useDesk, useLesson, useLessonState, useTimeline } from '../lesson/context'
 import { ScreenCapture } from './ScreenCapture'
-import { Waiting } from './Waiting'
 import { ScriptPage } from './ScriptPage'
 import { StepList } from './StepList'
 import { StepPicture } from './StepPicture'
@@ -59,7 +58,6 @@ export function Booth() {
     <div className={styles.booth}>
       <StepList current={step.id} disabled={isRecording} onChoose={choose} />
       <section className={styles.stage} aria-label={say('booth.scriptAndRecording')}>
-        <Waiting />
         <ScriptPage span={span} booth={booth} from={from} onFrom={(phrase) => setPlace({ step: step.id, phrase })} />
         {isShort && (
           <div className={styles.stagePicture}>

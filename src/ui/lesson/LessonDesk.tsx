@@ -4,8 +4,9 @@ import { App } from 'antd'
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react'
 import { say } from '@/messages/say'
 import { createPlayer, type Player } from '../player/player'
+import { Waiting } from '../booth/Waiting'
 import { Brand } from '../parts/Brand'
-import { onDemand } from '../parts/onDemand'
+import { DropCurtain } from '../uploads/DropCurtain'
 import { createAutosave, type Autosave } from '../saving/autosave'
 import { DeskContext } from './context'
 import { ConflictNotice } from '../saving/ConflictNotice'
@@ -20,8 +21,6 @@ import { useAnalyses, useMix } from './useMix'
 import { useSettling } from './useSettling'
 import { useWordFindings } from './useWordFindings'
 import styles from './desk.module.css'
-
-const DropCurtain = onDemand(() => import('../uploads/DropCurtain').then((part) => part.DropCurtain))
 
 /** One lesson, open for work, around whichever view is shown. It is asked for anew by every way that leads here. */
 export function LessonDesk({ id, children }: { id: string; children: ReactNode }) {
@@ -105,6 +104,7 @@ function OpenDesk({ id, opened, children }: { id: string; opened: OpenedLesson; 
           <LessonHeader />
         </Late>
         <ConflictNotice />
+        <Waiting />
         <main className={styles.view} id="work" tabIndex={-1}>
           {children}
         </main>

@@ -9,6 +9,7 @@ import { say } from '@/messages/say'
 import { timeOfDay } from '../format'
 import { useKeys } from '../keys'
 import { Brand } from '../parts/Brand'
+import { PreferencesMenu } from '../parts/PreferencesMenu'
 import { onDemand } from '../parts/onDemand'
 import { useDesk, useFindings, useLesson, useLessonState, useSaveState } from './context'
 import type { SaveState } from '../saving/autosave'
@@ -17,7 +18,6 @@ import { keysOf, useKeyChoices } from '../sheet/actions/keyChoices'
 import { Troubles } from './Troubles'
 import styles from './header.module.css'
 
-const PreferencesMenu = onDemand(() => import('../parts/PreferencesMenu').then((part) => part.PreferencesMenu))
 const EarlierVersions = onDemand(() => import('./EarlierVersions').then((part) => part.EarlierVersions))
 
 export function LessonHeader() {

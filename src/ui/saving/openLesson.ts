@@ -1,6 +1,5 @@
 import type { Lesson } from '@/core/lesson/document'
 import { tell } from '@/core/lesson/telling'
-import { readLesson } from '@/core/lesson/upgrade'
 import type { MediaInfo } from '@/core/messages/media'
 import { savesOfLeftLessons, type SavedBefore } from './autosave'
 import { browserDrafts, type Draft, type Drafts } from './drafts'
@@ -22,7 +21,7 @@ export async function openLesson(id: string, drafts: Drafts = browserDrafts): Pr
   const { revision, course, media } = stored
   const lesson = tell(stored.lesson)
   // A draft that was stored after all must not stand against what comes later.
-  const drafted = draft && lessonOf(draft)
+  const drafted = draft && (await lessonOf(draft))
   const isStored = draft !== null && drafted !== null && isDone(drafted, stored) && !maySaveArrive(draft, stored)
   if (draft && isStored) await drafts.drop(draft.key).catch(() => {})
   if (!draft || !drafted || isStored)
@@ -48,7 +47,9 @@ async function begunWith(id: string, { base }: Draft, stored: StoredLesson): Pro
 }
 
 /** Null where this program can't read it: it stays in the browser, and does not keep the lesson from being opened. */
-function lessonOf(draft: Draft): Lesson | null {
+async function lessonOf(draft: Draft): Promise<Lesson | null> {
+  // Drafts are rarely found, and what reads older formats comes with them.
+  const { readLesson } = await import('@/core/lesson/upgrade')
   try {
     return readLesson(draft.lesson)
   } catch (error) {

@@ -1,4 +1,4 @@
-import { jobRequestSchema } from '@/core/messages/job'
+import { jobRequestSchema } from '@/core/messages/jobInput'
 import { exportsOfLesson, jobStatuses } from '@/db/jobs'
 import { presentRevision } from '@/db/lessons'
 import { requestJob } from '@/jobs/requests'

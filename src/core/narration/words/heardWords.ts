@@ -1,6 +1,7 @@
 import type { Lesson, Step, Take } from '@/core/lesson/document'
 import type { PassageSpan } from '@/core/lesson/timeline'
-import type { JobInput, TimedWord } from '@/core/messages/job'
+import type { TimedWord } from '@/core/messages/job'
+import type { JobInput } from '@/core/messages/jobInput'
 import type { Seconds } from '@/core/units'
 
 export type AlignInput = Extract<JobInput, { kind: 'align' }>
