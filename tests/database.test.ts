@@ -11,6 +11,7 @@ import { jobResultSchemas } from '@/core/messages/job'
 import { jobInputSchema, type JobKind } from '@/core/messages/jobInput'
 import { NotThere } from '@/core/userError'
 import { db, isDatabaseAway, pool, transaction } from '@/db/client'
+import { DELETE as cancelRoute } from '@/app/api/jobs/[id]/route'
 import { styleOf } from '@/core/course/courseStyle'
 import { stepsAtEnd } from '@/core/course/sharedSteps'
 import { courseEnds, setCourseEnd } from '@/db/courseEnds'
@@ -188,6 +189,15 @@ describe('jobs', () => {
       { kind: 'balance', lesson: 'nothing', revision: 1 },
     ] as const)
       await expect(requestJob(asked)).rejects.toBeInstanceOf(NotThere)
+  })
+
+  test('what one asked for alone can be cancelled; what others may wait for too goes on', async () => {
+    const cancel = async (id: string) =>
+      (await cancelRoute(new Request('http://x'), { params: Promise.resolve({ id }) })).status
+    const brought = await requestImport('brought-in', tone)
+    const shared = await requestJob({ kind: 'scenes', media: 'b'.repeat(64), from: 0, to: 1 })
+    expect([await cancel(brought), (await findJob(brought))?.state]).toEqual([200, 'cancelled'])
+    expect([await cancel(shared), (await findJob(shared))?.state]).toEqual([404, 'waiting'])
   })
 
   test('one that was cancelled stays so, whatever its worker still says; one that failed is begun again', async () => {

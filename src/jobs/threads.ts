@@ -21,12 +21,14 @@ const BREAKING_OFF = 3000
 const ASK = 5000
 /** What a thread may take before it is ended. */
 export interface ThreadLimits {
-  /** One whose own loop does not come round for so long (ms) is stuck: no sound, picture or deck that people bring takes that. */
+  /** Foreign bytes whose reader's own loop does not come round for so long (ms) have got it stuck: nothing that people bring takes that. */
   stuckAfter: number
   /** In MiB; what lies outside of it (samples, pictures) does not count. */
   heap: number
 }
 const USUAL_LIMITS: ThreadLimits = { stuckAfter: 120_000, heap: 2048 }
+/** What reckons with what was read can be long between two answers, in a long lesson on a slow machine, and ends. */
+const READS_FOREIGN: readonly WorkName[] = ['import', 'open']
 
 let file: string | null = null
 let limits = USUAL_LIMITS
@@ -63,13 +65,14 @@ async function inThread<N extends WorkName>(
     setTimeout(() => isUnderWay && void thread.terminate(), BREAKING_OFF)
   }
   signal?.addEventListener('abort', abort, { once: true })
+  const mayGetStuck = READS_FOREIGN.includes(name)
   let isUnderWay = true
   let forget: () => unknown = () => {}
   try {
     const result = await new Promise((resolve, reject) => {
       let heard = Date.now()
       const asking = setInterval(() => {
-        if (Date.now() - heard > limits.stuckAfter) reject(new UserError(say('server.stuck')))
+        if (mayGetStuck && Date.now() - heard > limits.stuckAfter) reject(new UserError(say('server.stuck')))
         thread.postMessage({ areYouThere: true } satisfies Order)
       }, ASK)
       const onAnswer = (answer: Answer) => {

@@ -14,18 +14,18 @@ const REFUSED = [400, 401, 403, 404, 410, 413]
 /** So long an answer may take (ms); what is asked again and again must not wait for one that never comes. */
 const LIMIT = 60_000
 
-/** Talks to the server; what it refuses becomes an error with the sentence it gave. */
+/** Talks to the server (for `limit` ms at most); what it refuses becomes an error with the sentence it gave. */
 export async function call<T>(
   path: string,
-  options: { method?: string; body?: unknown; headers?: Record<string, string> } = {},
+  options: { method?: string; body?: unknown; headers?: Record<string, string>; limit?: number } = {},
 ): Promise<T> {
-  const { method = options.body === undefined ? 'GET' : 'POST', body } = options
+  const { method = options.body === undefined ? 'GET' : 'POST', body, limit = LIMIT } = options
   const unanswered = () => {
     throw new Error(say('parts.noAnswer'))
   }
   const response = await fetch(path, {
     method,
-    signal: AbortSignal.timeout(LIMIT),
+    signal: AbortSignal.timeout(limit),
     headers: { ...(body !== undefined && { 'content-type': 'application/json' }), ...options.headers },
     ...(body !== undefined && { body: JSON.stringify(body) }),
   }).catch(unanswered)

@@ -59,39 +59,25 @@ export interface Renaming {
 export const copyOfSounds = (sounds: readonly SoundCue[], named: Renaming): SoundCue[] =>
   sounds.map((cue) => ({ ...cue, id: named.sound(cue.id), anchor: anchorOfCopy(cue.anchor, named) }))
 
-function anchorOfCopy(anchor: SoundCue['anchor'], named: Renaming): SoundCue['anchor'] {
-  switch (anchor.kind) {
-    case 'step':
-      return { ...anchor, step: named.step(anchor.step) }
-    case 'mark':
-      return { ...anchor, mark: named.mark(anchor.mark) }
-    case 'sound':
-      return { ...anchor, sound: named.sound(anchor.sound) }
-  }
-}
-
 /** The same gain points once more, on the copies of what they hang on. */
-export const copyOfNudges = (
-  nudges: readonly Nudge[],
-  idOf: (nudge: Nudge) => string,
-  named: Pick<Renaming, 'step' | 'mark'>,
-): Nudge[] =>
-  nudges.map((nudge) => {
-    const { anchor } = nudge
-    const copied =
-      anchor.kind === 'step'
-        ? { ...anchor, step: named.step(anchor.step) }
-        : { ...anchor, mark: named.mark(anchor.mark) }
-    return { ...nudge, id: idOf(nudge), anchor: copied }
-  })
+export const copyOfNudges = (nudges: readonly Nudge[], idOf: (nudge: Nudge) => string, named: Naming): Nudge[] =>
+  nudges.map((nudge) => ({ ...nudge, id: idOf(nudge), anchor: placeInCopy(nudge.anchor, named) }))
 
 /** The same piece of music once more, from and to the copies of its steps. */
-export const copyOfBed = (cue: BedCue, id: string, named: Pick<Renaming, 'step' | 'mark'>): BedCue => ({
+export const copyOfBed = (cue: BedCue, id: string, named: Naming): BedCue => ({
   ...cue,
   id,
-  begins:
-    cue.begins.kind === 'step'
-      ? { ...cue.begins, step: named.step(cue.begins.step) }
-      : { ...cue.begins, mark: named.mark(cue.begins.mark) },
+  begins: placeInCopy(cue.begins, named),
   last: cue.last && named.step(cue.last),
 })
+
+type Naming = Pick<Renaming, 'step' | 'mark'>
+
+const anchorOfCopy = (anchor: SoundCue['anchor'], named: Renaming): SoundCue['anchor'] =>
+  anchor.kind === 'sound' ? { ...anchor, sound: named.sound(anchor.sound) } : placeInCopy(anchor, named)
+
+const placeInCopy = <A extends { kind: 'step'; step: string } | { kind: 'mark'; mark: string }>(
+  place: A,
+  named: Naming,
+): A =>
+  place.kind === 'step' ? { ...place, step: named.step(place.step) } : { ...place, mark: named.mark(place.mark) }

@@ -5,8 +5,7 @@ import { nanoid } from 'nanoid'
 import { useRef, useState, type PointerEvent } from 'react'
 import type { Nudge } from '@/core/lesson/document'
 import { nudgeAt } from '@/core/bed/nudges'
-import { stepAt } from '@/core/lesson/layout'
-import type { Edit } from '@/core/lesson/edits'
+import { anchorAt, plateau } from '@/core/bed/plateau'
 import type { NudgePoint } from '@/core/lesson/timeline'
 import { clamp, type Decibels, type Seconds } from '@/core/units'
 import { say } from '@/messages/say'
@@ -21,8 +20,6 @@ const HEIGHT = 52
 const RANGE = 18 // dB up and down
 /** Below this a point is drawn at the bottom edge: the music is mute there. */
 const MUTE: Decibels = -60
-/** Length of the fades into and out of a stretch that is made louder or softer. */
-const FADE: Seconds = 1
 
 /** What arrow keys do to a point: seconds later, decibels louder. */
 const PUSHES: Record<string, [Seconds, Decibels]> = {
@@ -49,12 +46,12 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
   const { edit } = store.getState()
   const own = points.filter(({ nudge }) => chosen.includes(nudge.id))
 
-  const placed = (time: Seconds, gain: Decibels, id = nanoid(10), shape: Nudge['shape'] = 'straight'): Nudge => {
-    const at = clamp(time, 0, timeline.length)
-    const span = stepAt(timeline, at)!
-    const anchor = { kind: 'step' as const, step: span.step.id, offset: Math.max(0, at - span.start) }
-    return { id, anchor, gain, shape }
-  }
+  const placed = (time: Seconds, gain: Decibels, id = nanoid(10), shape: Nudge['shape'] = 'straight'): Nudge => ({
+    id,
+    anchor: anchorAt(timeline, time),
+    gain,
+    shape,
+  })
   const put = (event: React.MouseEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect()
     const time = shown.from + (event.clientX - box.left - CHART_SIDES.left) / scale
@@ -83,19 +80,8 @@ export function NudgeStrip({ shown }: { shown: Shown }) {
   const stretch = (gain: Decibels) => {
     const middle = clamp(player.position(), shown.from, shown.to)
     const half = Math.min(4, (shown.to - shown.from) / 6)
-    const [from, to] = [middle - half - FADE, middle + half + FADE]
-    const times: [Seconds, Decibels][] = [
-      [from, nudgeAt(points, from)],
-      [middle - half, gain],
-      [middle + half, gain],
-      [to, nudgeAt(points, to)],
-    ]
-    const nudges = times.map(([time, level]) => placed(time, level, nanoid(10), 'smooth'))
-    // What was set there before does not add up with it.
-    const replaced = points.filter(({ at }) => at >= from && at <= to).map(({ nudge }) => nudge.id)
-    const put: Edit = { name: 'setNudges', nudges }
-    const done = replaced.length > 0 ? edit({ name: 'removeNudges', nudges: replaced }, put) : edit(put)
-    if (done) setChosen(nudges.slice(1, 3).map(({ id }) => id))
+    const { edits, level } = plateau(timeline, { from: middle - half, to: middle + half }, gain, () => nanoid(10))
+    if (edit(...edits)) setChosen(level)
   }
   const remove = (ids: readonly string[]) => {
     if (ids.length > 0) edit({ name: 'removeNudges', nudges: [...ids] })

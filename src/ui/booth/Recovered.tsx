@@ -9,16 +9,17 @@ import { say } from '@/messages/say'
 import { call } from '../api'
 import { clock } from '../format'
 import { useDesk } from '../lesson/context'
-import { askWaiting, finishOnServer, keptRecordings, recordingIsIn, sendKept, throwAway } from './pieces'
+import { askWaiting, finishOnServer, isBeingMade, keptRecordings, recordingIsIn, sendKept, throwAway } from './pieces'
 import { isArriving, takeIntoLesson } from './takeIntoLesson'
 
 const LOOK_SOON = 5000 // ms: a recording that breaks off now shows up a few seconds later
 const LOOK_SELDOM = 30_000
+const NOTHING: ReadonlySet<string> = new Set()
 
 /** Recordings that were broken off, by a closed tab or worse: kept, or thrown away. */
 export function Recovered() {
   const desk = useDesk()
-  const { id, store } = desk
+  const { id, store, autosave } = desk
   const { message, modal } = App.useApp()
   const [waiting, setWaiting] = useState<WaitingRecording[]>([])
   const [busy, setBusy] = useState(false)
@@ -26,7 +27,8 @@ export function Recovered() {
     let stopped = false
     let again: ReturnType<typeof setTimeout>
     const look = async (wait: number) => {
-      const found = await findWaiting(id, () => mediaOf(store.getState().history.lesson)).catch(() => [])
+      const savedMedia = () => (autosave.count().areSaved ? mediaOf(store.getState().history.lesson) : NOTHING)
+      const found = await findWaiting(id, savedMedia).catch(() => [])
       if (stopped) return
       setWaiting(found)
       again = setTimeout(() => void look(LOOK_SELDOM), wait)
@@ -36,7 +38,7 @@ export function Recovered() {
       stopped = true
       clearTimeout(again)
     }
-  }, [id, store])
+  }, [id, store, autosave])
   const done = (recording: WaitingRecording) => setWaiting((all) => all.filter((one) => one.id !== recording.id))
   const keep = async (recording: WaitingRecording) => {
     setBusy(true)
@@ -93,27 +95,34 @@ function sayLength({ kind, bytes, state, details }: WaitingRecording): string {
   return state === 'finished' ? say('booth.yourVoice') : clock(bytes / 4 / details.rate)
 }
 
+/** What this page has sent whole: once is enough, nobody adds to it any more. */
+const sent = new Set<string>()
+
 /** What this browser still has is sent to the server first. */
-async function findWaiting(lesson: string, mediaThere: () => ReadonlySet<string>): Promise<WaitingRecording[]> {
+async function findWaiting(lesson: string, savedMedia: () => ReadonlySet<string>): Promise<WaitingRecording[]> {
   const kept = await keptRecordings(lesson).catch(() => [])
   // One that can't be sent now keeps nobody from the others.
-  await Promise.allSettled(kept.map(sendKept))
+  await Promise.allSettled(
+    kept.filter(({ id }) => !sent.has(id)).map((one) => sendKept(one).then(() => sent.add(one.id))),
+  )
   const waiting = await askWaiting(
     lesson,
     kept.map(({ id }) => id),
   )
+  const beingMade = await Promise.all(waiting.map(({ id }) => isBeingMade(id)))
   const own = waiting.filter(
-    ({ id, kind, bytes, state }) => !isArriving(id) && kind !== 'room' && (bytes > 0 || state === 'finished'),
+    ({ id, kind, bytes, state }, i) =>
+      !isArriving(id) && !beingMade[i] && kind !== 'room' && (bytes > 0 || state === 'finished'),
   )
   // The page may have gone between saving the lesson and saying that this is in it.
-  const isIn = await Promise.all(own.map(async (one) => isThere(one, mediaThere)))
+  const isIn = await Promise.all(own.map(async (one) => isThere(one, savedMedia)))
   own.forEach(({ id }, i) => isIn[i] && void recordingIsIn(id).catch(console.error))
   return own.filter((_, i) => !isIn[i])
 }
 
-async function isThere({ importId }: WaitingRecording, mediaThere: () => ReadonlySet<string>): Promise<boolean> {
+async function isThere({ importId }: WaitingRecording, savedMedia: () => ReadonlySet<string>): Promise<boolean> {
   if (!importId) return false
   const [job] = await call<JobStatus<'import'>[]>(`/api/jobs?id=${importId}`).catch(() => [])
   const media = job?.result?.media?.hash
-  return media !== undefined && mediaThere().has(media)
+  return media !== undefined && savedMedia().has(media)
 }

@@ -5,6 +5,7 @@ import { call } from '../api'
 import { useDesk } from '../lesson/context'
 import { asOwner } from '../owner'
 import { onDemand } from '../parts/onDemand'
+import { KEPT_IN } from './keptIn'
 
 const Recovered = onDemand(() => import('./Recovered').then((part) => part.Recovered))
 
@@ -31,6 +32,6 @@ export function Waiting() {
 /** Whether something was ever recorded in this browser, or waits on the server. */
 async function mayBeWaiting(lesson: string): Promise<boolean> {
   const kept = await indexedDB.databases().catch(() => [])
-  if (kept.some(({ name }) => name === 'yarn-step-recordings')) return true
+  if (kept.some(({ name }) => name === KEPT_IN)) return true
   return (await call<unknown[]>(`/api/recordings?lesson=${lesson}`, { headers: asOwner() })).length > 0
 }

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto'
 import { jest } from '@jest/globals'
 import type { RecordingDetails } from '@/core/messages/recording'
-import { keepPieces, keptRecordings, sendKept } from './pieces'
+import { isBeingMade, keepPieces, keptRecordings, sendKept } from './pieces'
 
 /** Pieces of a recording against a server that is away, forgets, or lets somebody else end the recording. */
 
@@ -134,4 +134,15 @@ test('what a page that is gone has kept is sent at the next visit', async () => 
   await Promise.all(left.map(sendKept))
   expect(valuesOf('page-gone')).toEqual([7, 8])
   await keeper.finish()
+})
+
+test('one that the server refuses is told at once and by its end, and is found to be sent by another page', async () => {
+  const keeper = await begin('refused-one')
+  Object.assign(globalThis, { fetch: async () => Response.json({ error: 'No such lesson.' }, { status: 404 }) })
+  await keeper.keep(piece(1))
+  await new Promise((resolve) => setTimeout(resolve, 50))
+  expect(keeper.trouble()).toBe('No such lesson.')
+  expect(await isBeingMade('refused-one')).toBe(true)
+  await expect(keeper.finish()).rejects.toThrow('No such lesson.')
+  expect(await isBeingMade('refused-one')).toBe(false)
 })

@@ -5,6 +5,7 @@ import { say } from '@/messages/say'
 import { call, Refusal } from '../api'
 import { asOwner } from '../owner'
 import { holdPageLock, isPageGone } from '../pageLock'
+import { KEPT_IN } from './keptIn'
 
 /**
  * Keeps a recording safe while it is made: every piece goes into the browser's own storage first and to the server
@@ -28,7 +29,7 @@ const RETRY_AFTER = 1000 // ms
 
 let opened: Promise<IDBPDatabase<Pieces>> | undefined
 const database = () => {
-  opened ??= openDB<Pieces>('yarn-step-recordings', 1, {
+  opened ??= openDB<Pieces>(KEPT_IN, 1, {
     upgrade(db) {
       db.createObjectStore('recordings', { keyPath: 'id' })
       db.createObjectStore('pieces')
@@ -72,8 +73,13 @@ export async function keepPieces(recording: KeptRecording): Promise<PieceKeeper>
   let kept = 0
   let sent = 0
   const tellTrouble = (sentence: string | null) => (refused = sentence)
-  const inOrder = (work: () => Promise<unknown>) => (sending = sending.then(() => untilItWorks(work, tellTrouble)))
-  let sending: Promise<unknown> = untilItWorks(() => openOnServer(recording), tellTrouble)
+  let sending: Promise<unknown> = Promise.resolve()
+  const inOrder = (work: () => Promise<unknown>) => {
+    sending = sending.then(() => untilItWorks(work, tellTrouble))
+    // A refusal ends the sending: it is told at once, and again by `finish`.
+    sending.catch((error: Error) => tellTrouble(error.message))
+  }
+  inOrder(() => openOnServer(recording))
 
   async function send(offset: number, bytes: ArrayBuffer): Promise<void> {
     const outcome = await sendPiece(now.id, offset, bytes)
@@ -96,19 +102,24 @@ export async function keepPieces(recording: KeptRecording): Promise<PieceKeeper>
       const offset = kept
       kept += bytes.byteLength
       await store((db) => db.put('pieces', bytes, [now.id, offset]))
-      void inOrder(() => send(offset, bytes)).then(() => (sent += bytes.byteLength))
+      inOrder(async () => {
+        await send(offset, bytes)
+        sent += bytes.byteLength
+      })
     },
     async describe(details) {
       now = { ...now, details }
       await store((db) => db.put('recordings', now))
       // Where it has gone there, the details go with it when it is opened again.
-      void inOrder(() => recordingCall(now.id, 'PATCH', { details }).catch(unlessRefused))
+      inOrder(() => recordingCall(now.id, 'PATCH', { details }).catch(unlessRefused))
     },
     async finish() {
-      await sending
-      const importId = await finishOnServer(now.id, kept)
-      releases.forEach((release) => release())
-      return importId
+      try {
+        await sending
+        return await finishOnServer(now.id, kept)
+      } finally {
+        releases.forEach((release) => release())
+      }
     },
     progress: () => ({ sent, kept }),
     trouble: () => refused ?? (isStored ? null : say('booth.storageFull')),
@@ -131,9 +142,12 @@ async function moveKept(from: KeptRecording, to: KeptRecording): Promise<void> {
 /** Recordings whose pieces are still in this browser and that no page is making now. */
 export async function keptRecordings(lesson: string): Promise<KeptRecording[]> {
   const all = (await (await database()).getAll('recordings')).filter((one) => one.lesson === lesson)
-  const free = await Promise.all(all.map(({ id }) => isPageGone(lockOf(id))))
-  return all.filter((_, i) => free[i])
+  const made = await Promise.all(all.map(({ id }) => isBeingMade(id)))
+  return all.filter((_, i) => !made[i])
 }
+
+/** Whether a page of this browser is recording it, or brings the rest of it to the server. */
+export const isBeingMade = async (id: string): Promise<boolean> => !(await isPageGone(lockOf(id)))
 
 const lockOf = (id: string) => `yarn-step-recording-${id}`
 
@@ -225,7 +239,7 @@ async function sendPiece(id: string, offset: number, body: ArrayBuffer): Promise
   return 'there'
 }
 
-const PIECE_LIMIT = 30_000 // ms
+const PIECE_LIMIT = 60_000 // ms: a slow line takes its time
 
 /** Returns how many bytes the server has without a gap, where it takes them. */
 async function putPiece(id: string, offset: number, body: ArrayBuffer): Promise<number | 'gone' | 'ended'> {

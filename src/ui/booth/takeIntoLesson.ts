@@ -9,6 +9,7 @@ import { layRecording } from '@/core/narration/lay/layRecording'
 import { fetchAnalysis, imported } from '../arrival'
 import type { Desk } from '../lesson/context'
 import type { LessonStore } from '../lesson/lessonStore'
+import type { Autosave } from '../saving/autosave'
 import { recordingIsIn } from './pieces'
 
 /** Recordings that this page is bringing into their lesson: they wait for nobody. */
@@ -17,7 +18,7 @@ export const isArriving = (recording: string): boolean => arriving.has(recording
 
 type Into = Pick<Desk, 'store' | 'autosave'>
 
-/** Waits for a recording to be imported, lays it into the lesson, and once that is saved tells the server that it has arrived. */
+/** Waits for a recording to be imported and lays it into the lesson; once that is saved, by and by, the server is told. */
 export async function takeIntoLesson(
   { store, autosave }: Into,
   recording: string,
@@ -28,13 +29,22 @@ export async function takeIntoLesson(
   try {
     const info = await imported(importId)
     store.getState().addMedia([info])
-    if (!store.getState().edit(...(await editsFor(store, info, details)))) return
-    // Until then its pieces are all there is of it.
-    await autosave.whenSaved()
-    await recordingIsIn(recording)
-  } finally {
+    // Until it is saved its pieces are all there is of it, and saving may have to wait for a server that is away.
+    if (store.getState().edit(...(await editsFor(store, info, details)))) void arrive(recording, autosave)
+    else arriving.delete(recording)
+  } catch (error) {
     arriving.delete(recording)
+    throw error
   }
+}
+
+async function arrive(recording: string, autosave: Autosave): Promise<void> {
+  try {
+    if (await autosave.whenSaved()) await recordingIsIn(recording)
+  } catch (error) {
+    console.error(error)
+  }
+  arriving.delete(recording)
 }
 
 async function editsFor(store: LessonStore, info: MediaInfo, details: RecordingDetails): Promise<Edit[]> {

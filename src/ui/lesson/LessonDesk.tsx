@@ -124,7 +124,12 @@ function useCountedChanges({ count, subscribe }: Autosave): void {
       dataset.areSaved = areSaved ? 'yes' : 'no'
     }
     tell()
-    return subscribe(tell)
+    const unsubscribe = subscribe(tell)
+    return () => {
+      unsubscribe()
+      delete dataset.changes
+      delete dataset.areSaved
+    }
   }, [count, subscribe])
 }
 

@@ -24,6 +24,8 @@ export type SaveState =
 
 type SaveAnswer = { saved: true; revision: number } | { saved: false; revision: number; savedAt: string }
 
+/** A long lesson on a slow line; it is sent whole (ms). */
+const SAVE_LIMIT = 300_000
 /** Changes that follow each other without a break are saved all the same (ms). */
 const LONGEST_WAIT = 3000
 const KEEP = 100
@@ -36,8 +38,8 @@ export interface Autosave {
   /** How many changes there were, what is typed included, and whether all of them are saved: as it is at this moment. */
   count(): { changes: number; areSaved: boolean }
   subscribe(listener: () => void): () => void
-  /** Ends once all that has been changed by then, or later, is saved. */
-  whenSaved(): Promise<void>
+  /** Ends once all that has been changed by then, or later, is saved; false where it was given up. */
+  whenSaved(): Promise<boolean>
   /** Begins to watch the lesson; returns what ends it. */
   start(): () => void
   /** Forgets what is not saved: the author wants the other version. */
@@ -91,6 +93,9 @@ export function createAutosave(
   }
   let conflict: { savedAt: string; meeting: Meeting | null } = { savedAt: '', meeting: null, ...before.conflict }
   let changes = 0
+  let isGivenUp = false
+  /** As it is told outside; the same object until something changes. */
+  let said = stateOf(now, conflict)
   let timer: ReturnType<typeof setTimeout> | undefined
   /** Since when something is waited for (ms). */
   let waiting: number | null = null
@@ -133,7 +138,7 @@ export function createAutosave(
     const isKept = await within(KEEP_LIMIT, keep()).catch(() => false)
     await answered(isKept, async () => {
       const body = { base, save: sent.save, lesson: documentOf(sent.lesson) }
-      const answer = await call<SaveAnswer>(`/api/lessons/${id}`, { method: 'PUT', body })
+      const answer = await call<SaveAnswer>(`/api/lessons/${id}`, { method: 'PUT', body, limit: SAVE_LIMIT })
       if (!answer.saved) return on({ kind: 'overtaken' })
       on({ kind: 'taken', revision: answer.revision })
       void keep()
@@ -221,7 +226,6 @@ export function createAutosave(
     await keep()
   }
 
-  let said = stateOf(now, conflict)
   return {
     state: () => said,
     count: () => ({ changes, areSaved: isSaved(now) }),
@@ -234,7 +238,7 @@ export function createAutosave(
         const look = () => {
           if (!isSaved(now)) return
           listeners.delete(look)
-          resolve()
+          resolve(!isGivenUp)
         }
         listeners.add(look)
         look()
@@ -267,6 +271,7 @@ export function createAutosave(
       }
     },
     async giveUp() {
+      isGivenUp = true
       on({ kind: 'givenUp' })
       await keep()
     },

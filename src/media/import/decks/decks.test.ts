@@ -10,6 +10,7 @@ import { runProgram } from '../../process'
 import { importing } from '../../testing/importing'
 import { PARTS } from '../../store/store'
 import { readPages } from './pageText'
+import { readPptx } from './pptx'
 import { readZipParts } from './zipParts'
 
 /** Decks made by a generator and by LibreOffice itself: their looks, their notes, and what they must not do. */
@@ -138,6 +139,18 @@ test('what declares types of its own, or is no deck, is refused with a sentence'
   await writeFile(at('cut.pptx'), bytes.subarray(0, bytes.length - 4000))
   await expect(take('cut.pptx')).rejects.toThrow(/damaged or incomplete: cut\.pptx/)
   await expect(readZipParts(at('secret.png'), /./)).rejects.toThrow()
+})
+
+test('a deck of far too many slides is refused by their count, before any is read or drawn', async () => {
+  const page = '<draw:page draw:name="a"/>'
+  await putOdp('endless.odp', pageWith('').replace(/<draw:page[^]*<\/draw:page>/, page.repeat(501)))
+  await expect(take('endless.odp')).rejects.toThrow(/501/)
+  const slides = Array.from({ length: 501 }, (_, i) => `<p:sldId r:id="r${i}"/>`).join('')
+  const zip = new yazl.ZipFile()
+  zip.addBuffer(Buffer.from(`<p:a>${slides}</p:a>`), 'ppt/presentation.xml')
+  zip.end()
+  await writeFile(at('endless.pptx'), await buffer(zip.outputStream.pipe(new PassThrough())))
+  await expect(readPptx(at('endless.pptx'), 'endless.pptx')).rejects.toThrow(/501/)
 })
 
 describe('what is written on the pages of a PDF', () => {
