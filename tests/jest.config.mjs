@@ -14,7 +14,7 @@ export default {
   modulePathIgnorePatterns: ['<rootDir>/.next/', '<rootDir>/dist/', '<rootDir>/.yarn-step/'],
   transform: {
     '^.+\\.ts$': [
-      '@swc/jest',
+      '<rootDir>/tests/support/transform.mjs',
       { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' } },
     ],
   },
