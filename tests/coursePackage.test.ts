@@ -12,7 +12,7 @@ const folder = scratch()
 const at = (name: string) => join(folder, name)
 const WORDS = [
   'Watch the bar for five minutes before you cross it, and count the seconds between two large waves.',
-  'Where the water is white, you wait, and you call the harbour office before you try it once more.',
+  'Where the water is < 3 metres deep & white, you wait, and you call the harbour office before you try it once more.',
 ]
 let browser: Browser
 
@@ -47,11 +47,13 @@ test('opened from a folder it plays, shows its captions, and goes to its chapter
   expect(await page.title()).toBe('The bar <1>')
   await page.keyboard.press('t')
   const shown = () =>
-    page.$eval('video', (video) => [...(video.textTracks[0]!.activeCues ?? [])].map((cue) => (cue as VTTCue).text))
+    page.$eval('video', (video) =>
+      [...(video.textTracks[0]!.activeCues ?? [])].map((cue) => (cue as VTTCue).getCueAsHTML().textContent),
+    )
   const chapters = await page.$$eval('#chapters button', (all) => all.map((one) => one.textContent))
   expect(chapters).toEqual(['Bar', 'Water'])
   await (await page.$('#chapters li:nth-child(2) button'))!.click()
-  await until(async () => (await shown()).join(' ').startsWith('Where the water'), 20)
+  await until(async () => (await shown()).join(' ').startsWith('Where the water is < 3 metres deep & white'), 20)
   await page.waitForSelector('#chapters li:nth-child(2) button[aria-current=true]')
   await page.keyboard.press('p')
   expect(await page.$eval('video', (video) => video.paused)).toBe(true)

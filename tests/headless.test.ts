@@ -26,7 +26,7 @@ interface Refusal {
   stderr: string
 }
 const refused = (...args: string[]): Promise<Refusal> =>
-  promisify(execFile)(join(ROOT, 'bin', 'yarn-step'), args).then(
+  promisify(execFile)(join(ROOT, 'bin', 'yarn-step'), args, { env: process.env }).then(
     () => Promise.reject(new Error('it should have been refused')),
     (error: Refusal) => error,
   )
@@ -64,6 +64,16 @@ test('loudness agrees with ffmpeg on noise, stereo and surround, also from a los
     expect(Math.abs(ours.range! - theirs(/LRA:\s+(-?[\d.]+) LU/))).toBeLessThan(0.5)
     expect(Math.abs(ours.truePeak! - theirs(/Peak:\s+(-?[\d.]+) dBFS/))).toBeLessThan(0.3)
   }
+})
+
+test('what needs the database says where none answers, and nothing of its own', async () => {
+  const before = process.env.DATABASE_URL
+  process.env.DATABASE_URL = 'postgres://127.0.0.1:1/none'
+  const { code, stderr } = await refused('gc')
+  process.env.DATABASE_URL = before ?? ''
+  expect(code).not.toBe(0)
+  expect(stderr).toContain('The database does not answer.')
+  expect(stderr).not.toMatch(/select|\.mjs/)
 })
 
 test('undefined values are null, and a series is on a grid of 100 ms', async () => {

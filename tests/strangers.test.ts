@@ -96,6 +96,10 @@ describe('strangers and odd requests', () => {
     expect(told).not.toMatch(/select .* from|at .*\.mjs:\d|postgresql:|\/work\//i)
   })
 
+  test('what was uploaded is never handed out', async () => {
+    expect((await ask('/api/uploads/anything')).status).toBe(405)
+  })
+
   test.each([
     ['POST', '/api/lessons', { course: 'nothing', title: 'x', pictures: [], voices: [], music: [] }],
     ['POST', '/api/lessons', { course: null, title: 'x', pictures: ['a'.repeat(64)], voices: [], music: [] }],

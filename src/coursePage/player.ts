@@ -1,4 +1,5 @@
 import type { PageContent } from '@/core/delivery/coursePage'
+import { cueText } from '@/core/formats/captionFiles'
 import { pageWordsOf } from '@/core/delivery/pageWords'
 import { openReport } from './openReport'
 
@@ -15,7 +16,7 @@ const words = pageWordsOf(content.language)
 
 /** In the page itself: from a folder browsers open no file of captions. */
 const track = video.addTextTrack('captions', words.captions, content.language)
-for (const { start, end, lines } of content.captions) track.addCue(new VTTCue(start, end, lines.join('\n')))
+for (const { start, end, lines } of content.captions) track.addCue(new VTTCue(start, end, cueText(lines)))
 
 const captions = document.getElementById('captions') as HTMLInputElement
 const showCaptions = (isShown: boolean) => {

@@ -1,5 +1,5 @@
 import { UserError } from '@/core/userError'
-import { pool } from '@/db/client'
+import { isDatabaseAway, pool } from '@/db/client'
 import { clearAway } from '@/jobs/clearAway'
 
 export async function gc({ dryRun = false, graceDays }: { dryRun?: boolean; graceDays?: number }) {
@@ -11,6 +11,12 @@ export async function gc({ dryRun = false, graceDays }: { dryRun?: boolean; grac
     const cleared = await clearAway({ dryRun, graceDays })
     if (!cleared) throw new UserError('It is being cleared away already. Try it again in a while.')
     return { dryRun, ...cleared }
+  } catch (error) {
+    if (!isDatabaseAway(error)) throw error
+    throw new UserError(
+      'The database does not answer. See that PostgreSQL runs and that DATABASE_URL names it; nothing was changed.',
+      { cause: error },
+    )
   } finally {
     await pool().end()
   }

@@ -3,10 +3,12 @@ import { writeSrt, writeVtt } from './captionFiles'
 
 const CAPTIONS = [
   { start: 0.5, end: 2.25, lines: ['Red & green', 'a < b'] },
+  { start: 5, end: 6, lines: ['x < y and 3 > 2', 'tie a <b> to {\\an8} and </i>'] },
   { start: 3661, end: 3662.5, lines: ['Slack water.'] },
 ]
 const READ = [
   { start: 0.5, end: 2.25, text: 'Red & green a < b' },
+  { start: 5, end: 6, text: 'x < y and 3 > 2 tie a <b> to {\\an8} and </i>' },
   { start: 3661, end: 3662.5, text: 'Slack water.' },
 ]
 

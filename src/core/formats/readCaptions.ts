@@ -50,7 +50,7 @@ const ENTITIES: Record<string, string> = { amp: '&', lt: '<', gt: '>', nbsp: ' '
 /** Without tags (`<v Ann>`, `<i>`, `{\an8}`) and with its characters as they are read. */
 const asWords = (line: string): string =>
   line
-    .replace(/<[^<>]*>|\{\\[^{}]*\}/g, '')
+    .replace(/<(?:[/a-z]|\d\d:)[^<>]*>|\{\\[^{}]*\}|\u2060/gi, '')
     .replace(/&(amp|lt|gt|nbsp|lrm|rlm);/g, (_, name: string) => ENTITIES[name]!)
     .replace(/\s+/g, ' ')
     .trim()

@@ -47,6 +47,16 @@ const pictures: [ending: string, make: (path: string) => Promise<unknown>][] = [
     ),
   ],
 ]
+test('of a file of several pictures, as telephones write them, the first is seen', async () => {
+  await red().png().toFile(at('first.png'))
+  await sharp(at('first.png')).negate().toFile(at('second.png'))
+  await runProgram('heif-enc', ['-o', at('several.heic'), at('first.png'), at('second.png')], { limit: 60 })
+  const { hash, pages } = await take('several.heic')
+  const middle = await colourIn(await bench.store.local(hash, PARTS.page(1)), 0.5, 0.5)
+  middle.forEach((value, c) => expect(Math.abs(value - [0xb0, 0x20, 0x4f][c]!)).toBeLessThan(8))
+  expect(pages).toHaveLength(1)
+})
+
 test.each(pictures)('a picture as %s is seen as it is', async (ending, make) => {
   await make(at(`drawn.${ending}`))
   const { hash, kind, note } = await take(`drawn.${ending}`)

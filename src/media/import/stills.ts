@@ -1,5 +1,5 @@
 import { PLAIN_GROUNDS } from '@/core/picture/frame'
-import { readFile, rename, rm } from 'node:fs/promises'
+import { mkdtemp, readdir, readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import type { Seconds } from '@/core/units'
@@ -47,14 +47,20 @@ export async function pictureSource(
   const options = { limitInputPixels: false }
   if (extension === 'svg') return drawnSvg(path, name)
   if (extension !== 'bmp' && extension !== 'heic') return () => sharp(path, options)
-  const png = join(folder, 'turned.png')
+  const work = await mkdtemp(join(folder, 'turned-'))
+  const png = join(work, 'turned.png')
   const [program, args]: [string, string[]] =
     extension === 'bmp'
       ? ['ffmpeg', ['-v', 'error', ...inputOf(path, 'bmp_pipe'), '-frames:v', '1', png]]
       : ['heif-convert', ['-q', '100', path, png]]
-  await orDamaged(name, () => runProgram(program, args, { limit: 60, memory: CODING_MEMORY }))
-  const bytes = await readFile(png)
-  await rm(png)
+  const bytes = await orDamaged(name, async () => {
+    await runProgram(program, args, { limit: 60, memory: CODING_MEMORY })
+    // Of a file of several pictures the first is meant; each has a file then, with its number.
+    const [first] = (await readdir(work)).sort()
+    if (!first) throw new Error(`${program} has written nothing`)
+    return readFile(join(work, first))
+  })
+  await rm(work, { recursive: true })
   return () => sharp(bytes, options)
 }
 

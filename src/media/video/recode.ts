@@ -14,7 +14,7 @@ const RECODINGS: Record<Recoding, { ending: string; demuxer: string; coding: rea
     demuxer: 'matroska',
     coding: [
       ...['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-row-mt', '1', '-crf', '24', '-b:v', '0'],
-      ...['-g', '240', '-c:a', 'libopus', '-b:a', '128k', '-c:s', 'webvtt'],
+      ...['-g', '240', '-c:a', 'libopus', '-b:a', '128k'],
     ],
   },
   small: {
@@ -31,24 +31,31 @@ const RECODINGS: Record<Recoding, { ending: string; demuxer: string; coding: rea
         '-crf',
         '23',
       ],
-      ...['-tune', 'animation', '-g', '240', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k', '-c:s', 'mov_text'],
+      ...['-tune', 'animation', '-g', '240', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k'],
       ...['-movflags', '+faststart'],
     ],
   },
 }
 
-/** `length`: of the video, for the progress. The new file lies in `work`. */
+/**
+ * `captions`: a file of WebVTT, which Matroska holds as it is. `length`: of the video, for the progress. The new file lies
+ * in `work`.
+ */
 export async function recode(
   video: string,
   recoding: Recoding,
+  captions: string | null,
   work: string,
   length: Seconds,
   { signal, onProgress }: RenderOptions,
 ): Promise<{ file: string; demuxer: string }> {
   const { ending, demuxer, coding } = RECODINGS[recoding]
   const file = join(work, `recoded.${ending}`)
-  const told = ['-map', '0:v', '-map', '0:a', '-map', '0:s?', '-map_metadata', '0', '-map_chapters', '0']
-  const args = ['-v', 'error', '-y', '-progress', 'pipe:1', ...inputOf(video, 'mov'), ...told, ...coding]
+  const isVtt = demuxer === 'matroska' && captions !== null
+  const inputs = [...inputOf(video, 'mov'), ...(isVtt ? inputOf(captions, 'webvtt') : [])]
+  const texts = isVtt ? ['-map', '1:s', '-map_metadata:s:s:0', '0:s:s:0'] : ['-map', '0:s?']
+  const told = ['-map', '0:v', '-map', '0:a', ...texts, '-map_metadata', '0', '-map_chapters', '0']
+  const args = ['-v', 'error', '-y', '-progress', 'pipe:1', ...inputs, ...told, ...coding, '-c:s', 'copy']
   await runProgram('ffmpeg', [...args, '-fps_mode', 'passthrough', file], {
     memory: CODING_MEMORY,
     limit: 6 * 3600,

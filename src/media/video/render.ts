@@ -6,7 +6,7 @@ import { languageCode } from '@/core/captions/languageCode'
 import type { Caption } from '@/core/captions/captions'
 import { lessonCaptions } from '@/core/captions/lessonCaptions'
 import { withCaptions } from '@/core/captions/overPictures'
-import { writeVtt } from '@/core/formats/captionFiles'
+import { writeSrt, writeVtt } from '@/core/formats/captionFiles'
 import { writeMetadata } from '@/core/formats/chapterFiles'
 import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
@@ -101,7 +101,7 @@ export async function renderVideo(
     })
     const { length } = secondsOf(part)
     const made = recoding
-      ? await recode(draft, recoding, work, length, {
+      ? await recode(draft, recoding, texts.vtt, work, length, {
           signal,
           onProgress: (share) => report(joined + share * (0.97 - joined)),
         })
@@ -224,7 +224,8 @@ async function joinPieces(
     ...QUEUE,
     ...inputOf(soundFile, 'mov'),
     ...inputOf(metadata, 'ffmetadata'),
-    ...(captions ? inputOf(captions, 'webvtt') : []),
+    // From WebVTT ffmpeg would put strokes before braces.
+    ...(captions ? inputOf(captions, 'srt') : []),
     ...['-map', '0:v', '-map', '1:a', ...(captions ? ['-map', '3:s'] : [])],
     ...['-map_metadata', '2', '-map_chapters', '2'],
     ...['-c', 'copy', ...(captions ? ['-c:s', 'mov_text'] : [])],
@@ -241,8 +242,9 @@ async function joinPieces(
 }
 
 interface Texts {
-  /** Files; null where nothing is said. */
+  /** The captions as SubRip and as WebVTT; null where nothing is said. */
   captions: string | null
+  vtt: string | null
   metadata: string
   /** Code of three letters. */
   language: string
@@ -252,16 +254,19 @@ interface Texts {
 async function writeTexts(
   lesson: Lesson,
   timeline: Timeline,
-  captions: readonly Caption[],
+  said: readonly Caption[],
   part: Part,
   work: string,
 ): Promise<Texts> {
   const metadata = join(work, 'metadata.txt')
   await writeFile(metadata, writeMetadata({ title: lesson.title }, chaptersWithin(chaptersOf(timeline), part)))
-  const made = captionsWithin(captions, part)
-  const file = made.length > 0 ? join(work, 'captions.vtt') : null
-  if (file) await writeFile(file, writeVtt(made))
-  return { captions: file, metadata, language: languageCode(lesson.language) }
+  const made = captionsWithin(said, part)
+  const language = languageCode(lesson.language)
+  if (made.length === 0) return { captions: null, vtt: null, metadata, language }
+  const [captions, vtt] = [join(work, 'captions.srt'), join(work, 'captions.vtt')]
+  await writeFile(captions, writeSrt(made))
+  await writeFile(vtt, writeVtt(made))
+  return { captions, vtt, metadata, language }
 }
 
 /** The work folder may be on another file system. */

@@ -48,4 +48,5 @@ async function answer(request: Request): Promise<Response> {
   return (await server()).handleWeb(request)
 }
 
-export { answer as GET, answer as POST, answer as PATCH, answer as HEAD, answer as DELETE, answer as OPTIONS }
+/** What was uploaded is not handed out: it may be anything, and would come from our own address. */
+export { answer as POST, answer as PATCH, answer as HEAD, answer as DELETE, answer as OPTIONS }
