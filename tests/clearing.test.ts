@@ -17,7 +17,7 @@ import { assets, jobs } from '@/db/schema'
 import { createCourse } from '@/db/courses'
 import { deleteLesson } from '@/db/deleted'
 import { createLesson, saveLesson } from '@/db/lessons'
-import { openRecording, updateRecording } from '@/db/recordings'
+import { finishArrival, openArrival } from '@/db/arrivals'
 import { clearAway } from '@/jobs/clearAway'
 import { prepareQueues } from '@/jobs/queue'
 import { assetStore, mediaStore, recordingsFolder, uploadsFolder } from '@/jobs/places'
@@ -120,7 +120,13 @@ test('of cleaned voices those stay that lessons are set to now', async () => {
 
 test('unfinished uploads go after a week; a recording that is not in its lesson never does', async () => {
   const id = await createLesson(course, emptyLesson('Voices'))
-  await openRecording('still-waiting', id, 'voice', { marks: [{ step: 's', at: 0 }], rate: 48000 } as never, 'me')
+  await openArrival({
+    id: 'still-waiting',
+    lessonId: id,
+    kind: 'voice',
+    details: { marks: [{ step: 's', at: 0 }], rate: 48000 } as never,
+    owner: 'me',
+  })
   const old = new Date(Date.now() - 8 * DAY)
   const files: [string, string, Date][] = [
     [uploadsFolder(), 'broken-off', old],
@@ -225,8 +231,8 @@ test('rows of jobs that ended long ago go; those of finished files and of record
   await db()
     .insert(jobs)
     .values(rows.map((row) => ({ ...row, state: 'done' as const, createdAt: created })))
-  await openRecording('waiting', lesson, 'voice', { marks: [] } as never, 'me')
-  await updateRecording('waiting', { state: 'finished', importId: 'waiting' })
+  await openArrival({ id: 'waiting', lessonId: lesson, kind: 'voice', details: { marks: [] } as never, owner: 'me' })
+  await finishArrival('waiting', db())
   expect((await clear({ dryRun: true })).jobs).toEqual({ count: 2 })
   expect((await clear()).jobs).toEqual({ count: 2 })
   const left = (await db().select({ id: jobs.id }).from(jobs)).map(({ id }) => id)

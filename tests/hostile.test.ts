@@ -7,6 +7,7 @@ import { fillDisk } from '@/faults/fullDisk'
 import { hostileArchives } from '@/faults/hostileArchives'
 import { goodFiles, hostileFiles } from '@/faults/hostileMedia'
 import { killAndLook, VICTIMS } from '@/faults/kills'
+import { TEST_DEMO } from '../scripts/application.mjs'
 import { scratch, startApplication, TEST_DATA } from './support/application'
 
 /** A short choice of what `npm run faults` does at length. */
@@ -40,7 +41,7 @@ testWithDisk('a full disk loses nothing that was confirmed, and is told as one',
 })
 
 test('each part of the demo may be killed while it works: it is up again by itself, and nothing is lost', async () => {
-  const demo = await startDemo(TEST_DATA)
+  const demo = await startDemo(TEST_DATA, TEST_DEMO)
   try {
     const { wrong, kills } = await killAndLook(demo, VICTIMS.length + 1, seededRandom(7))
     expect(wrong).toEqual([])

@@ -7,31 +7,35 @@ import { cutText } from '@/core/text'
 import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
 import { NotThere } from '@/core/userError'
 import { say } from '@/messages/say'
+import { waitingCounts } from './arrivals'
 import { db, transaction } from './client'
 import { courses, lessons } from './schema'
 import { summaries, type Summarised } from './summaries'
 
 export async function listCourses(): Promise<CourseListing[]> {
-  const [all, listed] = await Promise.all([
+  const [all, listed, waiting] = await Promise.all([
     db()
       .select()
       .from(courses)
       .where(isNull(courses.deletedAt))
       .orderBy(sql`${courses.place} asc nulls last`, asc(courses.createdAt)),
     summaries(),
+    waitingCounts(),
   ])
   return all.map(({ id, title }) => ({
     id,
     title,
-    lessons: listed.filter(({ courseId }) => courseId === id).map(listingOf),
+    lessons: listed
+      .filter(({ courseId }) => courseId === id)
+      .map((lesson) => listingOf(lesson, waiting.get(lesson.id) ?? 0)),
   }))
 }
 
 /** One lesson that can't be read is shown as such and keeps nobody from the others. */
-function listingOf({ id, savedAt, summary, title }: Summarised): AnyLessonListing {
+function listingOf({ id, savedAt, summary, title }: Summarised, waiting: number): AnyLessonListing {
   if (!summary) return { id, title: cutText(title ?? 'A lesson', 200), unreadable: true }
   const { edition: _, targets: __, ...listing } = summary
-  return { id, savedAt: savedAt.toISOString(), ...listing }
+  return { id, savedAt: savedAt.toISOString(), waiting, ...listing }
 }
 
 export async function createCourse(title: string, id = nanoid(10)): Promise<string> {

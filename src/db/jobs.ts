@@ -140,7 +140,7 @@ export async function forgetOldJobs(dryRun: boolean): Promise<number> {
       kinds === 'import' ? eq(jobs.kind, 'import') : notInArray(jobs.kind, ['import', 'export']),
       notInArray(jobs.state, [...UNDER_WAY]),
       sql`${jobs.createdAt} < now() - ${days} * interval '1 day'`,
-      sql`not exists (select 1 from recordings where import_id = ${jobs.id} and recordings.state <> 'taken')`,
+      sql`not exists (select 1 from arrivals where import_id = ${jobs.id} and arrivals.state <> 'taken')`,
     )
     const found = dryRun
       ? await db().select({ id: jobs.id }).from(jobs).where(old)

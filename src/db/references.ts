@@ -3,13 +3,13 @@ import { readLesson } from '@/core/lesson/upgrade'
 import type { Lesson } from '@/core/lesson/document'
 import { db } from './client'
 import { isReadable } from './lessons'
-import { jobs, lessons, recordings } from './schema'
+import { arrivals, jobs, lessons } from './schema'
 
 /** What the database refers to outside of itself: files that must stay. */
 
 /**
  * Hashes of all files that something needs: lessons and their kept versions, also such as can't be read; what was brought
- * in within so many days and may not be in a lesson yet; recordings that are not in theirs; work that is under way.
+ * in within so many days and may not be in a lesson yet; what has arrived and is not in its lesson; work that is under way.
  */
 export async function hashesNeeded(days: number): Promise<Set<string>> {
   const recent = sql`now() - ${Math.max(days, JUST_NOW)} * interval '1 day'`
@@ -18,8 +18,8 @@ export async function hashesNeeded(days: number): Promise<Set<string>> {
     sql`select document::text from revisions`,
     sql`select ends::text from courses where ends is not null`,
     sql`select result::text from jobs where kind = 'import' and result is not null and created_at > ${recent}`,
-    sql`select j.result::text from jobs j join recordings r on r.import_id = j.id where r.state <> 'taken' and j.result is not null`,
-    sql`select details::text from recordings where state <> 'taken'`,
+    sql`select j.result::text from jobs j join arrivals a on a.import_id = j.id where a.state <> 'taken' and j.result is not null`,
+    sql`select details::text from arrivals where state <> 'taken' and details is not null`,
     sql`select input::text from jobs where state in ('waiting', 'working')`,
   ]
   const { rows } = await db().execute<{ hash: string }>(
@@ -60,9 +60,9 @@ export async function filesNeeded(): Promise<{ uploads: Set<string>; recordings:
       .from(jobs)
       .where(and(eq(jobs.kind, 'import'), inArray(jobs.state, ['waiting', 'working']))),
     db()
-      .select({ id: recordings.id })
-      .from(recordings)
-      .where(inArray(recordings.state, ['open', 'finished'])),
+      .select({ id: arrivals.id })
+      .from(arrivals)
+      .where(inArray(arrivals.state, ['open', 'finished'])),
     db().select({ id: jobs.id }).from(jobs).where(eq(jobs.kind, 'export')),
   ])
   return { uploads: idsOf(uploads), recordings: idsOf(waiting), exports: idsOf(made) }

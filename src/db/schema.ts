@@ -129,25 +129,27 @@ export const jobs = pgTable(
 )
 
 /**
- * Sound or pictures recorded in a browser, from the first piece on. Open ones whose browser is gone can be recovered;
- * finished ones are imported (`importId`) and wait to be taken into the lesson.
+ * What is on its way into a lesson, from its first bytes on: recorded in a browser, or a file that is brought in. Open ones
+ * whose browser is gone can be recovered; finished ones are imported (`importId`) and wait to be taken into the lesson.
  */
-export const recordings = pgTable(
-  'recordings',
+export const arrivals = pgTable(
+  'arrivals',
   {
     id: text('id').primaryKey(),
     lessonId: text('lesson_id')
       .notNull()
       .references(() => lessons.id, { onDelete: 'cascade' }),
-    kind: text('kind', { enum: ['voice', 'room', 'picture'] }).notNull(),
-    /** The browser that makes it, by a token that only it knows; empty where nobody said. */
+    kind: text('kind', { enum: ['voice', 'room', 'picture', 'file'] }).notNull(),
+    /** The browser that makes or sends it, by a token that only it knows; empty where nobody said. */
     owner: text('owner').notNull().default(''),
-    /** What the browser wants to know of it later, see core/messages/recording.ts. */
-    details: jsonb('details').notNull(),
+    /** Of a file. */
+    name: text('name').notNull().default(''),
+    /** Of a recording: what the browser wants to know of it later, see core/messages/arrival.ts. */
+    details: jsonb('details'),
     state: text('state', { enum: ['open', 'finished', 'taken'] }).notNull(),
     importId: text('import_id'),
     createdAt: moment('created_at').notNull().defaultNow(),
     heardAt: moment('heard_at').notNull().defaultNow(),
   },
-  (table) => [index('recordings_by_lesson').on(table.lessonId)],
+  (table) => [index('arrivals_by_lesson').on(table.lessonId)],
 )

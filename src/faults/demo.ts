@@ -5,11 +5,17 @@ import { join, resolve } from 'node:path'
 import { until } from './client'
 import type { RunningDemo } from './kills'
 
-/** Starts the demo as `npm run demo` does, with its data in a folder of its own, and ends it again. */
-export async function startDemo(data: string): Promise<RunningDemo & { stop(): Promise<void> }> {
+/**
+ * Starts the demo as `npm run demo` does, with its data in a folder of its own, and ends it again. `made`: where its lessons
+ * are made, or are already.
+ */
+export async function startDemo(
+  data: string,
+  made = join(data, 'demo'),
+): Promise<RunningDemo & { stop(): Promise<void> }> {
   const port = await freePort()
   const child = spawn('node', [resolve('scripts', 'demo.mjs')], {
-    env: { ...process.env, YARN_STEP_DATA: data, PORT: String(port) },
+    env: { ...process.env, YARN_STEP_DATA: data, YARN_STEP_DEMO: made, PORT: String(port) },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
   let said = ''

@@ -6,10 +6,11 @@ import { HOUSE_RATE } from '@/core/units'
 import { courseOrFirst } from '@/db/courses'
 import { createCourseWith } from '@/db/courseCopies'
 import { createLesson } from '@/db/lessons'
-import { loadRecording } from '@/db/recordings'
+import { loadRecording } from '@/db/arrivals'
 import { makePictureFile, makeVoiceFile } from '@/media/import/recordings'
-import { incomingObject, objects, uploadsFolder } from './places'
+import { incomingObject, objects } from './places'
 import { doWork } from './threads'
+import { removeUpload } from './uploads'
 import type { WorkOptions } from './workOptions'
 
 type Import = JobInputOf<'import'>
@@ -42,13 +43,7 @@ async function gatherRecording(id: string, pieces: string, folder: string): Prom
   return out
 }
 
-/**
- * What came in may go when its import has ended; pieces of a recording stay until it is in its lesson. An upload may have
- * come in at another machine: there it is cleared away.
- */
+/** What came in may go when its import has ended; pieces of a recording stay until it is in its lesson. */
 export async function forgetIncoming(id: string, { purpose }: Import): Promise<void> {
-  if (purpose === 'recording') return
-  await objects().remove(incomingObject(id))
-  const path = join(uploadsFolder(), id)
-  await Promise.all([path, `${path}.json`].map((file) => rm(file, { force: true })))
+  if (purpose !== 'recording') await removeUpload(id)
 }

@@ -2,7 +2,7 @@ import type { JobInput, JobInputOf, JobKind, JobRequest } from '@/core/messages/
 import { transaction, type Transaction } from '@/db/client'
 import { insertJob } from '@/db/jobs'
 import { presentRevision } from '@/db/lessons'
-import { updateRecording } from '@/db/recordings'
+import { finishArrival } from '@/db/arrivals'
 import { laneOf, sendJob } from './queue'
 
 /** The ways to ask for work: a row and its place in the queue, made together or not at all. */
@@ -17,16 +17,16 @@ export async function requestJob(asked: JobRequest): Promise<string> {
   return transaction((tx) => request(tx, input))
 }
 
-/** What came in under this id is imported; asking twice does no harm. */
+/** What came in under this id is imported; asking twice does no harm, and has it tried again where that has failed. */
 export const requestImport = (id: string, input: Omit<JobInputOf<'import'>, 'kind'>): Promise<string> =>
-  transaction((tx) => request(tx, { kind: 'import', ...input }, id))
-
-/** A recording all of whose pieces are there is imported under its own id; once more where that has failed. */
-export const requestRecordingImport = (id: string, name: string): Promise<string> =>
   transaction(async (tx) => {
-    await updateRecording(id, { state: 'finished', importId: id }, tx)
-    return request(tx, { kind: 'import', name, purpose: 'recording', course: null }, id)
+    // Where it is on its way into a lesson, it is there whole now.
+    await finishArrival(id, tx)
+    return request(tx, { kind: 'import', ...input }, id)
   })
+
+export const requestRecordingImport = (id: string, name: string): Promise<string> =>
+  requestImport(id, { name, purpose: 'recording', course: null })
 
 async function request(tx: Transaction, input: JobInput, own?: string): Promise<string> {
   const { id, isNew } = await insertJob(tx, input, own)

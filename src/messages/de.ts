@@ -1044,6 +1044,8 @@ export const de: Translation = {
       'Diese WAV-Datei ist auf eine Art codiert, die hier nicht gelesen werden kann. Speichern Sie sie als PCM mit 16 oder 24 Bit.',
   },
   home: {
+    waiting:
+      '{count, plural, one {Etwas ist dafür angekommen und} other {# Dinge sind dafür angekommen und}} noch nicht darin',
     opening: '{name} wird geöffnet',
     close: 'Schließen',
     cancel: 'Abbrechen',
@@ -1986,6 +1988,11 @@ export const de: Translation = {
     theConnectionWasLost:
       'Die Verbindung riss ab, während {name} gesendet wurde. Prüfen Sie, ob der Server läuft, und lassen Sie die Datei noch einmal fallen; es geht weiter, wo es aufgehört hat.',
     nowTheScript: '{name}: jetzt das Skript von {count, plural, one {einem Schritt} other {# Schritten}}.',
+    cameInMeanwhile: '{name} ist inzwischen angekommen und liegt in der Ablage.',
+    wasBroughtIn: '{name} wurde für diese Lektion gebracht und ist noch nicht darin.',
+    putItOnTheShelf: 'In die Ablage legen',
+    brokeOff:
+      '{name} kam nicht ganz an: {percent, number} % sind hier. Bringen Sie die Datei noch einmal, dann geht es von dort weiter.',
     saidAlready: '{name}: Die Schritte sagen das schon.',
     ready: 'bereit',
   },

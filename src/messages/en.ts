@@ -1024,6 +1024,7 @@ export const en = {
     wavCodedOddly: 'This WAV file is coded in a way that can not be read here. Save it as 16 or 24 bit PCM.',
   },
   home: {
+    waiting: '{count, plural, one {Something came for it and is} other {# things came for it and are}} not in it yet',
     opening: 'Opening {name}',
     close: 'Close',
     cancel: 'Cancel',
@@ -1938,6 +1939,11 @@ export const en = {
       'The connection was lost while sending {name}. Check that the server is running, then drop the file again; it goes on where it stopped.',
     nowTheScript: '{name}: Now the script of {count, plural, one {one step} other {# steps}}.',
     saidAlready: '{name}: The steps say this already.',
+    cameInMeanwhile: '{name} has come in meanwhile, and is on the shelf.',
+    wasBroughtIn: '{name} was brought in for this lesson and is not in it yet.',
+    putItOnTheShelf: 'Put it on the shelf',
+    brokeOff:
+      '{name} broke off on its way: {percent, number} % of it is here. Bring it in again, and it goes on from there.',
     ready: 'ready',
   },
   video: {

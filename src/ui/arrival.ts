@@ -21,10 +21,15 @@ export async function fetchAnalysis(media: string): Promise<Analysis> {
 /** Sends a file to the server and waits until it has been read. */
 export function bringIn(file: File, course: string): Promise<MediaInfo> {
   return new Promise((resolve, reject) => {
-    startUpload(file, 'media', course, {
-      onProgress: () => {},
-      onWhole: (id) => void imported(id).then(resolve, reject),
-      onError: (sentence) => reject(new Error(sentence)),
-    })
+    startUpload(
+      file,
+      { purpose: 'media', course, lesson: null },
+      {
+        onBegun: () => {},
+        onProgress: () => {},
+        onWhole: (id) => void imported(id).then(resolve, reject),
+        onError: (sentence) => reject(new Error(sentence)),
+      },
+    )
   })
 }

@@ -32,6 +32,8 @@ export type LessonSummary = z.infer<typeof summarySchema>
 export interface LessonListing extends Omit<LessonSummary, 'edition' | 'targets'> {
   id: string
   savedAt: string
+  /** Recordings and files that came for it and are not in it yet. */
+  waiting: number
 }
 
 /** Something that was deleted and can be brought back. */

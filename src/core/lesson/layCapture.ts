@@ -5,7 +5,7 @@ import type { Edit } from './edits'
 import { shelfItem } from './fromFile'
 import { layoutLesson } from './layout'
 import type { MediaInfo } from '@/core/messages/media'
-import type { RecordingDetails } from '@/core/messages/recording'
+import type { RecordingDetails } from '@/core/messages/arrival'
 
 /**
  * What a captured picture (screen or camera) does to its lesson: it takes the place of its step's picture; without that

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import type { RecordingDetails } from '@/core/messages/recording'
+import type { RecordingDetails } from '@/core/messages/arrival'
 import { say } from '@/messages/say'
 import { keepPieces } from './pieces'
 

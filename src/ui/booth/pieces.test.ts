@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto'
 import { jest } from '@jest/globals'
-import type { RecordingDetails } from '@/core/messages/recording'
-import { isBeingMade, keepPieces, keptRecordings, sendKept } from './pieces'
+import type { RecordingDetails } from '@/core/messages/arrival'
+import { isHeld } from '../arrivals/ownArrivals'
+import { keepPieces, keptRecordings, sendKept } from './pieces'
 
 /** Pieces of a recording against a server that is away, forgets, or lets somebody else end the recording. */
 
@@ -142,7 +143,7 @@ test('one that the server refuses is told at once and by its end, and is found t
   await keeper.keep(piece(1))
   await new Promise((resolve) => setTimeout(resolve, 50))
   expect(keeper.trouble()).toBe('No such lesson.')
-  expect(await isBeingMade('refused-one')).toBe(true)
+  expect(await isHeld('refused-one')).toBe(true)
   await expect(keeper.finish()).rejects.toThrow('No such lesson.')
-  expect(await isBeingMade('refused-one')).toBe(false)
+  expect(await isHeld('refused-one')).toBe(false)
 })

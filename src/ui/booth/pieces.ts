@@ -1,10 +1,10 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { nanoid } from 'nanoid'
-import type { RecordingDetails, RecordingKind, WaitingRecording } from '@/core/messages/recording'
+import type { RecordingDetails, RecordingKind } from '@/core/messages/arrival'
 import { say } from '@/messages/say'
 import { call, Refusal } from '../api'
 import { asOwner } from '../owner'
-import { holdPageLock, isPageGone } from '../pageLock'
+import { holdArrival, isHeld, tellTaken, throwArrivalAway } from '../arrivals/ownArrivals'
 import { KEPT_IN } from './keptIn'
 
 /**
@@ -59,7 +59,7 @@ export async function keepPieces(recording: KeptRecording): Promise<PieceKeeper>
   let refused: string | null = null
   /** Another one from where somebody has ended it on. */
   let now = recording
-  const releases = [holdPageLock(lockOf(recording.id))]
+  const releases = [holdArrival(recording.id)]
   /** What can't be kept here goes to the server all the same: nothing waits for it. */
   const store = async (work: (db: IDBPDatabase<Pieces>) => Promise<unknown>) => {
     try {
@@ -87,7 +87,7 @@ export async function keepPieces(recording: KeptRecording): Promise<PieceKeeper>
     // Somebody has thrown it away, or ended it: all of it goes there again, as itself or as another one.
     if (outcome === 'ended') {
       const next = { ...now, id: nanoid(14) }
-      releases.push(holdPageLock(lockOf(next.id)))
+      releases.push(holdArrival(next.id))
       await moveKept(now, next)
       now = next
     }
@@ -111,7 +111,7 @@ export async function keepPieces(recording: KeptRecording): Promise<PieceKeeper>
       now = { ...now, details }
       await store((db) => db.put('recordings', now))
       // Where it has gone there, the details go with it when it is opened again.
-      inOrder(() => recordingCall(now.id, 'PATCH', { details }).catch(unlessRefused))
+      inOrder(() => tellDetails(now).catch(unlessRefused))
     },
     async finish() {
       try {
@@ -142,14 +142,9 @@ async function moveKept(from: KeptRecording, to: KeptRecording): Promise<void> {
 /** Recordings whose pieces are still in this browser and that no page is making now. */
 export async function keptRecordings(lesson: string): Promise<KeptRecording[]> {
   const all = (await (await database()).getAll('recordings')).filter((one) => one.lesson === lesson)
-  const made = await Promise.all(all.map(({ id }) => isBeingMade(id)))
-  return all.filter((_, i) => !made[i])
+  const held = await Promise.all(all.map(({ id }) => isHeld(id)))
+  return all.filter((_, i) => !held[i])
 }
-
-/** Whether a page of this browser is recording it, or brings the rest of it to the server. */
-export const isBeingMade = async (id: string): Promise<boolean> => !(await isPageGone(lockOf(id)))
-
-const lockOf = (id: string) => `yarn-step-recording-${id}`
 
 /** Sends all that this browser has of a recording; what the server has already is sent again and does no harm. */
 export async function sendKept(recording: KeptRecording): Promise<void> {
@@ -197,19 +192,15 @@ function nameNow(): string {
 
 /** The recording is in its lesson: nothing of it needs to be kept here, nor its pieces on the server. */
 export async function recordingIsIn(id: string): Promise<void> {
-  await recordingCall(id, 'PATCH', { state: 'taken' })
+  await tellTaken(id)
   await forget(id)
 }
 
 /** Of its own browser, or one that nobody makes any more. */
 export async function throwAway(id: string): Promise<void> {
-  await recordingCall(id, 'DELETE')
+  await throwArrivalAway(id)
   await forget(id)
 }
-
-/** What this browser has recorded, and what others have left, that is not in the lesson yet. */
-export const askWaiting = (lesson: string, kept: readonly string[]): Promise<WaitingRecording[]> =>
-  call(`/api/recordings?lesson=${lesson}${kept.map((id) => `&kept=${id}`).join('')}`, { headers: asOwner() })
 
 export async function forget(id: string): Promise<void> {
   const db = await database()
@@ -220,8 +211,8 @@ export async function forget(id: string): Promise<void> {
 const openOnServer = ({ id, lesson, kind, details }: KeptRecording) =>
   call('/api/recordings', { body: { id, lesson, kind, details }, headers: asOwner() })
 
-const recordingCall = (id: string, method: 'PATCH' | 'DELETE', body?: unknown): Promise<unknown> =>
-  call(`/api/recordings/${id}`, { method, body, headers: asOwner() })
+const tellDetails = ({ id, details }: KeptRecording): Promise<unknown> =>
+  call(`/api/recordings/${id}`, { method: 'PATCH', body: { details }, headers: asOwner() })
 
 /** What became of a piece: nobody knows the recording any more, or somebody has ended it. */
 type Outcome = 'there' | 'gone' | 'ended'

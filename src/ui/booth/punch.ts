@@ -1,4 +1,4 @@
-import type { RecordingDetails } from '@/core/messages/recording'
+import type { RecordingDetails } from '@/core/messages/arrival'
 import { phrasesOfStep } from '../words/caret'
 import type { LessonStore } from '../lesson/lessonStore'
 

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import type { RecordingDetails, RecordingKind } from '@/core/messages/recording'
+import type { RecordingDetails, RecordingKind } from '@/core/messages/arrival'
 import type { Seconds } from '@/core/units'
 import { decimal } from '@/ui/format'
 import { say } from '@/messages/say'

@@ -2,7 +2,7 @@
 
 import { App } from 'antd'
 import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react'
-import type { RecordingDetails } from '@/core/messages/recording'
+import type { RecordingDetails } from '@/core/messages/arrival'
 import { roomNoise } from '@/core/measure/quiet'
 import { createInputMeter, type InputLevel, type InputMeter } from '@/core/narration/inputLevel'
 import type { Hertz, Lufs, Seconds } from '@/core/units'

@@ -12,13 +12,13 @@ import { useRefresh } from './useCourses'
 /** Brings in what was saved as a copy: goes to the lesson, or shows the course among the others. */
 export function CopyOpening({ file, course, onClose }: { file: File; course: string; onClose: () => void }) {
   const router = useRouter()
-  const { arrivals, add, drop } = useArrivals()
+  const { arrivals, add, drop } = useArrivals('archive', course)
   const begun = useRef(false)
   useEffect(() => {
     if (begun.current) return
     begun.current = true
-    add([file], 'archive', course)
-  }, [add, file, course])
+    add([file])
+  }, [add, file])
   const [arrival] = arrivals
   const { lesson, course: made } = arrival?.status?.result ?? {}
   useEffect(() => {

@@ -59,6 +59,12 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
     isTold &&
     asked.length === 0
 
+  /** Nobody wants them any more: what is on its way is broken off. */
+  function cancel() {
+    for (const { key } of arrivals) drop(key)
+    onCancel()
+  }
+
   async function make() {
     setStage({ what: '', share: 0 })
     const hasStandIns = isSilent && offered.hasStandIns
@@ -152,7 +158,7 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
           ) : null}
         </span>
         <span className={styles.gap} />
-        <Button onClick={onCancel}>{say('home.cancel')}</Button>
+        <Button onClick={cancel}>{say('home.cancel')}</Button>
         <Button type="primary" size="large" disabled={!ready} loading={stage !== null} onClick={() => void make()}>
           {say('home.makeTheLesson')}
         </Button>

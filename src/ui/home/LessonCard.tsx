@@ -89,6 +89,7 @@ export function LessonCard({
             standIns: lesson.standIns,
           })}
         </span>
+        {lesson.waiting > 0 && <span className={styles.waiting}>{say('home.waiting', { count: lesson.waiting })}</span>}
       </Link>
       <span className={styles.more}>
         <Dropdown trigger={['click']} menu={{ items }} destroyOnHidden>

@@ -4,6 +4,8 @@ import { z } from 'zod'
 import { cutText, storableText } from '@/core/text'
 import { LIMITS } from '@/core/lesson/limits'
 import { incomingObject, objects, uploadsFolder } from '@/jobs/places'
+import { openArrival } from '@/db/arrivals'
+import { loadLesson } from '@/db/lessons'
 import { requestImport } from '@/jobs/requests'
 
 /** What the upload store writes beside each file. */
@@ -30,15 +32,22 @@ export async function adoptUploads(ids: readonly string[]): Promise<void> {
   }
 }
 
-export async function requestUploadImport(
-  id: string,
-  metadata: Record<string, string | null | undefined>,
-): Promise<void> {
+type Metadata = Record<string, string | null | undefined>
+
+export const nameOf = ({ filename }: Metadata): string =>
+  cutText(storableText(filename ?? ''), LIMITS.nameCharacters) || 'a file without a name'
+
+/** A file is on its way into a lesson. */
+export async function expectFile(id: string, lesson: string, name: string, owner: string): Promise<void> {
+  await loadLesson(lesson)
+  await openArrival({ id, lessonId: lesson, kind: 'file', name, owner })
+}
+
+export async function requestUploadImport(id: string, metadata: Metadata): Promise<void> {
   // The worker may be on another machine.
   await objects().put(incomingObject(id), join(uploadsFolder(), id))
-  const name = cutText(storableText(metadata.filename ?? ''), LIMITS.nameCharacters)
   await requestImport(id, {
-    name: name || 'a file without a name',
+    name: nameOf(metadata),
     purpose: metadata.purpose === 'archive' ? 'archive' : 'media',
     course: metadata.course || null,
   })

@@ -1,5 +1,5 @@
 import type { Lesson, Passage, Take } from '@/core/lesson/document'
-import type { RecordingDetails } from '@/core/messages/recording'
+import type { RecordingDetails } from '@/core/messages/arrival'
 import type { TakeEdit } from '@/core/lesson/takeEdits'
 import { newTake, takesOf } from '@/core/lesson/takes'
 import type { SpeechSegment } from '@/core/measure/speech'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { UserError } from '@/core/userError'
 import { findJob } from '@/db/jobs'
-import { loadOwnRecording } from '@/db/recordings'
+import { loadOwnRecording } from '@/db/arrivals'
 import { handOverPieces, piecesOf } from '@/jobs/pieces'
 import { requestRecordingImport } from '@/jobs/requests'
 import { recordedBytes } from '@/media/import/recordings'

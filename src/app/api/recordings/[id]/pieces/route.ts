@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { loadRecording, updateRecording } from '@/db/recordings'
+import { loadRecording, updateArrival } from '@/db/arrivals'
 import { piecesOf } from '@/jobs/pieces'
 import { LARGEST_PIECE, recordedBytes, writePiece } from '@/media/import/recordings'
 import { readBody, readQuery, route } from '../../../answer'
@@ -23,6 +23,6 @@ export const PUT = route<{ id: string }>(async (request, { id }) => {
   }
   const piece = await readBody(request, LARGEST_PIECE)
   const bytes = await writePiece(path, offset, piece)
-  await updateRecording(id, {})
+  await updateArrival(id, {})
   return Response.json({ bytes }, { status: bytes < offset + piece.length ? 409 : 200 })
 })

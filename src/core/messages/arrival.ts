@@ -23,14 +23,30 @@ export const recordingDetailsSchema = z.object({
 export type RecordingDetails = z.infer<typeof recordingDetailsSchema>
 export type RecordingKind = 'voice' | 'room' | 'picture'
 
-/** A recording that is not in its lesson yet. */
-export interface WaitingRecording {
+interface Waiting {
   id: string
-  kind: RecordingKind
-  details: RecordingDetails
+  /** Open ones are not there whole. */
   state: 'open' | 'finished'
   /** Of its import, once it is finished. */
   importId: string | null
   bytes: number
   createdAt: string
+  /** Whether the browser that asks has made or sent it. */
+  isOwn: boolean
 }
+
+/** A recording that is not in its lesson yet. */
+export interface WaitingRecording extends Waiting {
+  kind: RecordingKind
+  details: RecordingDetails
+}
+
+/** A file that was brought in for a lesson and is not in it yet. */
+export interface WaitingFile extends Waiting {
+  kind: 'file'
+  name: string
+  /** Bytes of the whole of it; null where it is not known any more. */
+  size: number | null
+}
+
+export type WaitingArrival = WaitingRecording | WaitingFile
