@@ -346,48 +346,6 @@ test('the next take is recorded while the one before is still being read in; who
   expect(faults).toEqual([])
 })
 
-test('nobody else ends a recording while it is made, or for minutes after', async () => {
-  const details = { marks: [{ step: 's', at: 0 }], punch: null, room: null, trimmed: true, rate: 48000 }
-  const as = (owner: string) => async (path: string, method: string, body?: unknown) => {
-    const headers = { 'x-yarn-step-owner': owner }
-    const sent = body instanceof Uint8Array ? (body as BodyInit) : body && JSON.stringify(body)
-    return fetch(`${application.url}/api/recordings${path}`, { method, headers, body: sent as BodyInit })
-  }
-  const [own, other] = [as('a'.repeat(32)), as('b'.repeat(32))]
-  const id = 'of-somebody-else'
-  const listed = async (by: typeof own) =>
-    ((await (await by('?lesson=tide-table', 'GET')).json()) as { id: string }[]).some((one) => one.id === id)
-  const silentFor = (time: string) =>
-    application.query(`update recordings set heard_at = now() - interval '${time}' where id = '${id}'`)
-  const piece = new Uint8Array(4000)
-  const finish = { bytes: null, name: 'Take' }
-  await own('', 'POST', {
-    id,
-    lesson: 'tide-table',
-    kind: 'voice',
-    details: { ...details, voiceAt: null, extension: null },
-  })
-  expect((await own(`/${id}/pieces?offset=0`, 'PUT', piece)).status).toBe(200)
-  await silentFor('10 seconds')
-  expect([await listed(own), await listed(other)]).toEqual([true, false])
-  const refused = [
-    await other(`/${id}`, 'DELETE'),
-    await other(`/${id}/finish`, 'POST', finish),
-    await other(`/${id}`, 'PATCH', { state: 'taken' }),
-  ]
-  expect(refused.map(({ status }) => status)).toEqual([400, 400, 400])
-  expect((await own(`/${id}/pieces?offset=4000`, 'PUT', piece)).status).toBe(200)
-  await silentFor('4 minutes')
-  expect(await listed(other)).toBe(true)
-  expect((await other(`/${id}/finish`, 'POST', finish)).status).toBe(200)
-  // What comes late is not dropped in silence: whoever records goes on elsewhere.
-  expect((await own(`/${id}/pieces?offset=8000`, 'PUT', piece)).status).toBe(410)
-  expect((await own(`/${id}/pieces?offset=4000`, 'PUT', piece)).status).toBe(200)
-  await silentFor('4 minutes')
-  expect((await other(`/${id}`, 'DELETE')).status).toBe(200)
-  expect((await own(`/${id}/pieces?offset=8000`, 'PUT', piece)).status).toBe(404)
-})
-
 test('a take that begins within a step keeps what was said before its place', async () => {
   const { page, faults } = await inBooth(fakeMicrophone(microphone))
   await goToStep(page, 11)

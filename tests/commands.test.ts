@@ -1,6 +1,7 @@
 import type { Page } from 'puppeteer-core'
 import { until } from './support/application'
 import { clickOn, savedLesson, waitForSheet, waitForText } from './support/browser'
+import { onRequests } from './support/requests'
 import { sharedSession } from './support/session'
 
 /** What can be done on the sheet is found by what people call it: by the list of commands, and by the menu of a row. */
@@ -33,6 +34,23 @@ test('music is made quieter by saying so', async () => {
   await waitForText(page, 'The music stays 18 LU under the voice now.')
   await clickOn(page, 'Undo')
   expect((await savedLesson(page)).lesson).toEqual(before)
+})
+
+test('a part of the page that can not be had now comes when the server is back, and the rest stays', async () => {
+  let lost = 0
+  const end = await onRequests(page, '*/_next/static/chunks/*', () => {
+    lost++
+    return 'is lost'
+  })
+  await page.keyboard.down('Control')
+  await page.keyboard.press('f')
+  await page.keyboard.up('Control')
+  // The bundler tries it twice by itself.
+  await until(async () => lost > 2)
+  expect(await page.$('[data-step]')).not.toBeNull()
+  await end()
+  await page.waitForSelector('input[aria-label="Find words, or a step by its number"]')
+  await page.keyboard.press('Escape')
 })
 
 test('steps are gone to by title and by number, words by what is said', async () => {

@@ -78,7 +78,7 @@ describe('strangers and odd requests', () => {
     '/api/jobs/nothing/file',
     '/api/jobs?id=%00',
     '/api/jobs?exports=%00',
-    '/api/recordings?lesson=%00',
+    '/api/arrivals?lesson=%00',
     '/api/media/x/page-1.png',
     `/api/media/${'a'.repeat(64)}/take?from=0&to=1&format=wav`,
     `/api/media/${'a'.repeat(64)}/take?from=x`,
