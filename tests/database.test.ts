@@ -9,13 +9,22 @@ import type { Lesson } from '@/core/lesson/document'
 import { emptyLesson, newStep, newStill } from '@/core/lesson/newParts'
 import { jobResultSchemas } from '@/core/messages/job'
 import { jobInputSchema, type JobKind } from '@/core/messages/jobInput'
-import { NotThere } from '@/core/userError'
+import { NotThere, Overtaken } from '@/core/userError'
 import { db, isDatabaseAway, pool, transaction } from '@/db/client'
 import { DELETE as cancelRoute } from '@/app/api/jobs/[id]/route'
 import { styleOf } from '@/core/course/courseStyle'
-import { stepsAtEnd } from '@/core/course/sharedSteps'
+import { NO_ENDS, stepsAtEnd } from '@/core/course/sharedSteps'
+import { createCourseWith } from '@/db/courseCopies'
 import { courseEnds, setCourseEnd } from '@/db/courseEnds'
-import { courseDelivery, createCourse, listCourses, orderLessons, setCourseDelivery } from '@/db/courses'
+import {
+  courseDelivery,
+  createCourse,
+  listCourses,
+  orderLessons,
+  changeDelivery,
+  changePronunciations,
+  pronunciationsOf,
+} from '@/db/courses'
 import { courseStyle, setCourseStyle } from '@/db/courseStyles'
 import { cancelJob, exportsOfLesson, failJob, findJob, finishJob, insertJob, loadJob, reportProgress } from '@/db/jobs'
 import { documentOf } from '@/core/lesson/telling'
@@ -398,10 +407,57 @@ test('when a course says how its lessons begin, all do but the one that is open,
   await expect(setCourseEnd('nowhere', 'last', null)).rejects.toBeInstanceOf(NotThere)
 })
 
+test('a saved copy that is opened again, because its worker died, makes no second lesson or course', async () => {
+  const head = { title: 'Twice', pronunciations: [], style: null, ends: NO_ENDS, delivery: [] }
+  for (let i = 0; i < 2; i++)
+    expect(await createCourseWith(head, [lesson('One'), lesson('Two')], 'opened-twice')).toBe('opened-twice')
+  const found = (await listCourses()).filter(({ title }) => title === 'Twice')
+  expect(found.map(({ lessons: own }) => own.map(({ title }) => title))).toEqual([['One', 'Two']])
+})
+
+test('what a course says of its lessons is changed only by who knows what it says now', async () => {
+  const own = await createCourse('Changed by two')
+  const style = styleOf(lesson())
+  await setCourseStyle(own, style, null)
+  const [mine, theirs] = ['#101010', '#202020'].map((ink) => ({ ...style, look: { ...style.look, ink } }))
+  expect(await setCourseStyle(own, mine!, await courseStyle(own))).toBe(0)
+  await expect(setCourseStyle(own, theirs!, style)).rejects.toBeInstanceOf(Overtaken)
+  expect(await courseStyle(own)).toEqual(mine)
+  const [first, other] = [stepsAtEnd(lesson(), 'first', 1), null]
+  await setCourseEnd(own, 'first', first, { before: null })
+  // The other end is another thing: whoever changes it has not been overtaken.
+  await setCourseEnd(own, 'last', first, { before: null })
+  await expect(setCourseEnd(own, 'first', other, { before: null })).rejects.toBeInstanceOf(Overtaken)
+  expect((await courseEnds(own)).first).not.toBeNull()
+  const together = ['#303030', '#404040'].map((ink) => ({ ...style, look: { ...style.look, ink } }))
+  const outcomes = await Promise.allSettled(together.map((one) => setCourseStyle(own, one, mine)))
+  expect(outcomes.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+})
+
+test('words that many say how to say, and outputs that many choose, are all there', async () => {
+  const own = await createCourse('Said by many')
+  const words = Array.from({ length: 12 }, (_, i) => `word${i}`)
+  await Promise.all(
+    words.map((word) => changePronunciations(own, { said: [{ word, saidAs: `${word} said` }], forgotten: [] })),
+  )
+  expect((await pronunciationsOf(own)).map(({ word }) => word).sort()).toEqual([...words].sort())
+  await changePronunciations(own, { said: [{ word: 'word3', saidAs: 'otherwise' }], forgotten: words.slice(5) })
+  expect(await pronunciationsOf(own)).toHaveLength(5)
+  expect(await pronunciationsOf(own)).toContainEqual({ word: 'word3', saidAs: 'otherwise' })
+  await Promise.all([
+    changeDelivery(own, { added: ['video'], removed: [] }),
+    changeDelivery(own, { added: ['captions-vtt'], removed: [] }),
+  ])
+  expect((await courseDelivery(own)).sort()).toEqual(['captions-vtt', 'video'])
+  await changeDelivery(own, { added: [], removed: ['video'] })
+  expect(await courseDelivery(own)).toEqual(['captions-vtt'])
+  await expect(changeDelivery('nowhere', { added: [], removed: [] })).rejects.toBeInstanceOf(NotThere)
+})
+
 test('what is made of each lesson of a course is kept; what this program does not know is nothing', async () => {
   const own = await createCourse('Day Skipper Afternoons')
   expect(await courseDelivery(own)).toEqual([])
-  await setCourseDelivery(own, ['video', 'captions-vtt'])
+  await changeDelivery(own, { added: ['video', 'captions-vtt'], removed: [] })
   expect(await courseDelivery(own)).toEqual(['video', 'captions-vtt'])
   await db()
     .update(courses)

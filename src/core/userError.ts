@@ -9,6 +9,9 @@ export class UserError extends Error {
 /** What was asked for is not there (any more). */
 export class NotThere extends UserError {}
 
+/** Somebody else has changed meanwhile what was to be changed. */
+export class Overtaken extends UserError {}
+
 interface Cause {
   name?: string
   message?: string

@@ -26,11 +26,19 @@ export async function courseForCopy(id: string): Promise<{ head: CourseHead; doc
   return { head, documents: rows.map(({ document }) => document) }
 }
 
-/** Another course, with its lessons in this order: all of it, or nothing. Returns its id. */
-export async function createCourseWith(head: CourseHead, copied: readonly Lesson[]): Promise<string> {
-  const course = nanoid(10)
+/** Another course, with its lessons in this order: all of it, or nothing, and nothing where it is there already. Returns its id. */
+export async function createCourseWith(
+  head: CourseHead,
+  copied: readonly Lesson[],
+  course = nanoid(10),
+): Promise<string> {
   await transaction(async (tx) => {
-    await tx.insert(courses).values({ id: course, ...head })
+    const made = await tx
+      .insert(courses)
+      .values({ id: course, ...head })
+      .onConflictDoNothing()
+      .returning({ id: courses.id })
+    if (made.length === 0) return
     for (const [place, lesson] of copied.entries()) {
       const id = nanoid(10)
       await insertLesson(tx, course, lesson, id)

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { followCourse, readCourseStyle, type CourseStyle } from '@/core/course/courseStyle'
 import { db } from './client'
-import { courseTitle } from './courses'
+import { changeCourse, courseTitle } from './courses'
 import { changeLessons } from './followers'
 import { courses } from './schema'
 
@@ -14,12 +14,18 @@ export async function courseStyle(id: string): Promise<CourseStyle | null> {
 
 /**
  * Says how the lessons of a course look. Those that were as the course was follow; where nobody had said so before, none
- * does. Returns how many have followed.
+ * does. Returns how many have followed. `seen`: what the course said as far as whoever changes it knows. Throws Overtaken
+ * where that is not so.
  */
-export async function setCourseStyle(id: string, style: CourseStyle): Promise<number> {
-  const before = await courseStyle(id)
-  const followed = before ? await changeLessons(id, (lesson) => followCourse(lesson, before, style)) : 0
-  // Last: where this ended before it was through, it is asked for again, and what has followed already stays.
-  await db().update(courses).set({ style }).where(eq(courses.id, id))
-  return followed
-}
+export const setCourseStyle = (id: string, style: CourseStyle, seen?: CourseStyle | null): Promise<number> =>
+  changeCourse(
+    id,
+    seen,
+    () => courseStyle(id),
+    async (before) => {
+      const followed = before ? await changeLessons(id, (lesson) => followCourse(lesson, before, style)) : 0
+      // Last: where this ended before it was through, it is asked for again, and what has followed already stays.
+      await db().update(courses).set({ style }).where(eq(courses.id, id))
+      return followed
+    },
+  )

@@ -1,14 +1,20 @@
+import { isDeepStrictEqual } from 'node:util'
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { z } from 'zod'
-import { deliverySchema, type Delivery } from '@/core/course/delivery'
+import { changedDelivery, deliverySchema, type Delivery, type DeliveryChange } from '@/core/course/delivery'
 import type { AnyLessonListing, CourseListing } from '@/core/course/listing'
 import { cutText } from '@/core/text'
-import { pronunciationSchema, type Pronunciation } from '@/core/narration/speechVoice'
-import { NotThere } from '@/core/userError'
+import {
+  changedPronunciations,
+  pronunciationSchema,
+  type Pronunciation,
+  type PronunciationsChange,
+} from '@/core/narration/speechVoice'
+import { NotThere, Overtaken } from '@/core/userError'
 import { say } from '@/messages/say'
 import { waitingCounts } from './arrivals'
-import { db, transaction } from './client'
+import { alone, db, transaction, type Transaction } from './client'
 import { courses, lessons } from './schema'
 import { summaries, type Summarised } from './summaries'
 
@@ -101,12 +107,46 @@ export async function courseDelivery(id: string): Promise<Delivery> {
   return deliverySchema.catch([]).parse(course?.delivery)
 }
 
-export async function setCourseDelivery(id: string, delivery: Delivery): Promise<void> {
-  await courseTitle(id)
-  await db().update(courses).set({ delivery }).where(eq(courses.id, id))
+/** Returns what is made of them then, in the order of all outputs. */
+export const changeDelivery = (id: string, change: DeliveryChange): Promise<Delivery> =>
+  transaction(async (tx) => {
+    const course = await heldCourse(id, tx)
+    const delivery = changedDelivery(deliverySchema.catch([]).parse(course.delivery), change)
+    await tx.update(courses).set({ delivery }).where(eq(courses.id, id))
+    return delivery
+  })
+
+/** Returns the list as it is then. */
+export const changePronunciations = (id: string, change: PronunciationsChange): Promise<Pronunciation[]> =>
+  transaction(async (tx) => {
+    const course = await heldCourse(id, tx)
+    const pronunciations = changedPronunciations(z.array(pronunciationSchema).parse(course.pronunciations), change)
+    await tx.update(courses).set({ pronunciations }).where(eq(courses.id, id))
+    return pronunciations
+  })
+
+/** A course that nobody else changes until the transaction ends; lessons may be put into it. Throws NotThere. */
+async function heldCourse(id: string, tx: Transaction): Promise<typeof courses.$inferSelect> {
+  const [course] = await tx.select().from(courses).where(isPresent(id)).for('no key update')
+  if (!course) throw new NotThere(say('server.courseGone'))
+  return course
 }
 
-export async function setPronunciations(id: string, pronunciations: Pronunciation[]): Promise<void> {
-  await courseTitle(id)
-  await db().update(courses).set({ pronunciations }).where(eq(courses.id, id))
+/**
+ * Changes what a course says of its lessons, where it still says what whoever changes it has seen (`seen`; undefined: that
+ * does not matter). One such change at a time. Throws Overtaken.
+ */
+export async function changeCourse<V, R>(
+  id: string,
+  seen: V | undefined,
+  now: () => Promise<V>,
+  change: (before: V) => Promise<R>,
+): Promise<R> {
+  const changed = await alone(`course ${id}`, async () => {
+    const before = await now()
+    if (seen !== undefined && !isDeepStrictEqual(before, seen)) throw new Overtaken(say('server.overtaken'))
+    return { result: await change(before) }
+  })
+  if (!changed) throw new Overtaken(say('server.overtaken'))
+  return changed.result
 }

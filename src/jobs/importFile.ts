@@ -5,7 +5,7 @@ import type { JobInputOf } from '@/core/messages/jobInput'
 import { HOUSE_RATE } from '@/core/units'
 import { courseOrFirst } from '@/db/courses'
 import { createCourseWith } from '@/db/courseCopies'
-import { createLesson } from '@/db/lessons'
+import { createLesson, isTaken } from '@/db/lessons'
 import { loadRecording } from '@/db/arrivals'
 import { makePictureFile, makeVoiceFile } from '@/media/import/recordings'
 import { incomingObject, objects } from './places'
@@ -21,18 +21,20 @@ export async function importFile(id: string, input: Import, options: WorkOptions
   try {
     const incoming = await objects().local(incomingObject(id))
     const path = input.purpose === 'recording' ? await gatherRecording(id, incoming, folder) : incoming
-    return await take(input, path, options)
+    return await take(id, input, path, options)
   } finally {
     await rm(folder, { recursive: true, force: true })
   }
 }
 
-async function take({ name, purpose, course }: Import, path: string, options: WorkOptions) {
+async function take(id: string, { name, purpose, course }: Import, path: string, options: WorkOptions) {
   const nothing = { media: null, lesson: null, course: null }
   if (purpose !== 'archive') return { ...nothing, media: await doWork('import', { path, name }, options) }
   const copy = await doWork('open', { path }, options)
-  if (copy.course) return { ...nothing, course: await createCourseWith(copy.course, copy.lessons) }
-  return { ...nothing, lesson: await createLesson(await courseOrFirst(course), copy.lessons[0]!) }
+  // Called as the import is: where a worker dies after this, whoever does it again finds it done.
+  if (copy.course) return { ...nothing, course: await createCourseWith(copy.course, copy.lessons, id) }
+  if (!(await isTaken(id))) await createLesson(await courseOrFirst(course), copy.lessons[0]!, id)
+  return { ...nothing, lesson: id }
 }
 
 async function gatherRecording(id: string, pieces: string, folder: string): Promise<string> {

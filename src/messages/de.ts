@@ -1702,6 +1702,8 @@ export const de: Translation = {
     tooMuchAtOnce: 'Das ist mehr, als auf einmal genommen wird: höchstens {most, number} MB.',
     requestNotUnderstood: 'Der Server hat diese Anfrage nicht verstanden. Laden Sie die Seite neu.',
     ownerGone: 'Wozu das gehört, ist nicht mehr da.',
+    overtaken:
+      'Inzwischen hat jemand anderes das geändert; gezeigt wird, was jetzt gilt. Ändern Sie es noch einmal, wenn Sie es weiterhin möchten.',
     serverFault: 'Auf dem Server ging etwas schief. Nichts ist verloren; versuchen Sie es noch einmal.',
     chooseAtLeastOne: 'Wählen Sie mindestens eine fertige Datei.',
     fileOfAnotherCourse: 'Eine dieser Dateien gehört zu einer Lektion, die nicht mehr in diesem Kurs ist.',

@@ -1661,6 +1661,8 @@ export const en = {
     tooMuchAtOnce: 'This is more than can be taken at once: at most {most, number} MB.',
     requestNotUnderstood: 'The server did not understand this request. Reload the page.',
     ownerGone: 'What this belongs to is no longer there.',
+    overtaken:
+      'Somebody else has changed this meanwhile; what holds now is shown. Change it again if it is still wanted.',
     serverFault: 'Something went wrong on the server. Nothing was lost; try it again.',
     chooseAtLeastOne: 'Choose at least one finished file.',
     fileOfAnotherCourse: 'One of these files is of a lesson that is not in this course any more.',

@@ -9,7 +9,7 @@ export class Refusal extends Error {
   override name = 'Refusal'
 }
 
-const REFUSED = [400, 401, 403, 404, 410, 413]
+const REFUSED = [400, 401, 403, 404, 410, 412, 413]
 
 /** So long an answer may take (ms); what is asked again and again must not wait for one that never comes. */
 const LIMIT = 60_000

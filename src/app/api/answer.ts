@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { EDITION_HEADER } from '@/core/messages/edition'
 import { parseStorableJson } from '@/core/text'
-import { NotThere, UserError } from '@/core/userError'
+import { NotThere, Overtaken, UserError } from '@/core/userError'
 import { isDatabaseAway } from '@/db/client'
 import { isDiskFull } from '@/media/store/disk'
 import { say } from '@/messages/say'
@@ -95,6 +95,7 @@ function failure(error: unknown): Response {
 
 function describe(error: unknown): [status: number, sentence: string] {
   if (error instanceof NotThere) return [404, error.message]
+  if (error instanceof Overtaken) return [412, error.message]
   if (error instanceof TooLarge) return [413, error.message]
   if (error instanceof UserError) return [400, error.message]
   if (isDatabaseAway(error)) return [503, say('server.databaseAway')]

@@ -31,6 +31,23 @@ export const DEFAULT_READING: ReadingSettings = { voice: 'espeak-ng:en-gb', rate
 export const pronunciationSchema = z.object({ word: z.string().min(1).max(60), saidAs: z.string().min(1).max(120) })
 export type Pronunciation = z.infer<typeof pronunciationSchema>
 
+const MOST_PRONUNCIATIONS = 1000
+
+/** What somebody says of single words: whoever else does so at the same time is not undone by it. */
+export const pronunciationsChangeSchema = z.object({
+  said: z.array(pronunciationSchema).max(MOST_PRONUNCIATIONS),
+  forgotten: z.array(z.string().max(60)).max(MOST_PRONUNCIATIONS),
+})
+export type PronunciationsChange = z.infer<typeof pronunciationsChangeSchema>
+
+export const changedPronunciations = (
+  now: readonly Pronunciation[],
+  { said, forgotten }: PronunciationsChange,
+): Pronunciation[] => {
+  const gone = new Set([...forgotten, ...said.map(({ word }) => word)])
+  return [...now.filter(({ word }) => !gone.has(word)), ...said].slice(0, MOST_PRONUNCIATIONS)
+}
+
 /** A sentence as an engine is given it. */
 export interface SentenceToSay {
   words: { said: string; stressed: boolean }[]

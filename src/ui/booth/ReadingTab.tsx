@@ -5,7 +5,13 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { App, Button, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { isSilent, isStandIn } from '@/core/lesson/takes'
-import { oddWords, type Pronunciation, type ReadingSettings, type SpeechVoice } from '@/core/narration/speechVoice'
+import {
+  oddWords,
+  type Pronunciation,
+  type PronunciationsChange,
+  type ReadingSettings,
+  type SpeechVoice,
+} from '@/core/narration/speechVoice'
 import { say } from '@/messages/say'
 import { call } from '../api'
 import { spokenLanguages } from '../language'
@@ -124,13 +130,13 @@ function Pronunciations({ language }: { language: string }) {
       ).slice(0, MOST_ODD),
     [steps, list, language],
   )
-  const save = async (next: Pronunciation[]) =>
-    client.setQueryData(key, await call(path, { method: 'PUT', body: next }))
+  const change = async (body: PronunciationsChange) =>
+    client.setQueryData(key, await call(path, { method: 'PATCH', body }))
   const forget = async (one: Pronunciation) => {
-    await save(list.filter((other) => other.word !== one.word))
+    await change({ said: [], forgotten: [one.word] })
     const undo = () => {
       message.destroy(one.word)
-      void save([...(client.getQueryData<Pronunciation[]>(key) ?? []), one])
+      void change({ said: [one], forgotten: [] })
     }
     void message.info({
       key: one.word,
@@ -147,7 +153,7 @@ function Pronunciations({ language }: { language: string }) {
   }
   const add = () => {
     if (!word.trim() || !saidAs.trim()) return
-    void save([...list.filter((one) => one.word !== word.trim()), { word: word.trim(), saidAs: saidAs.trim() }])
+    void change({ said: [{ word: word.trim(), saidAs: saidAs.trim() }], forgotten: [] })
     setWord('')
     setSaidAs('')
   }

@@ -136,7 +136,7 @@ function useSetEnd(end: End, shared: SharedSteps | null, path: string) {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: (change: EndChange) =>
-      call<{ followed: number }>(path, { method: 'PUT', body: { end, ...change, open: id } }),
+      call<{ followed: number }>(path, { method: 'PUT', body: { end, before: shared, ...change, open: id } }),
     onSuccess: ({ followed }, { steps, isLeft }) => {
       const { history, edit } = store.getState()
       const lesson = isLeft ? history.lesson : followShared(history.lesson, end, shared, steps)
@@ -147,7 +147,10 @@ function useSetEnd(end: End, shared: SharedSteps | null, path: string) {
         followed === 0 ? say('video.newLessonsFollow') : say('video.othersChanged', { count: followed }),
       )
     },
-    onError: (error) => void message.error(error.message),
+    onError: (error) => {
+      void queries.invalidateQueries({ queryKey: [path] })
+      void message.error(error.message)
+    },
   })
 }
 

@@ -28,14 +28,18 @@ export function CourseStyleNote() {
   const queries = useQueryClient()
   const { data: style } = useQuery({ queryKey: [path], queryFn: () => call<CourseStyle | null>(path) })
   const { mutate, isPending } = useMutation({
-    mutationFn: () => call<{ followed: number }>(path, { method: 'PUT', body: styleOf(lesson) }),
+    mutationFn: () =>
+      call<{ followed: number }>(path, { method: 'PUT', body: { style: styleOf(lesson), before: style } }),
     onSuccess: ({ followed }) => {
       void queries.invalidateQueries({ queryKey: [path] })
       void message.success(
         followed === 0 ? say('video.newLessonsWillLook') : say('video.otherLessonsLookLike', { followed }),
       )
     },
-    onError: (error) => void message.error(error.message),
+    onError: (error) => {
+      void queries.invalidateQueries({ queryKey: [path] })
+      void message.error(error.message)
+    },
   })
   if (style === undefined) return null
   const different = style && differences(lesson, style)

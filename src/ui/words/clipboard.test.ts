@@ -1,3 +1,4 @@
+import { jest } from '@jest/globals'
 import type { SoundCue, Take } from '@/core/lesson/document'
 import { emptyLesson, newBed, newSound, newStep } from '@/core/lesson/newParts'
 import { newLayer } from '@/core/lesson/layers'
@@ -6,7 +7,7 @@ import type { MediaInfo } from '@/core/messages/media'
 import { lessonOver, markAt, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
 import { createLessonStore } from '../lesson/lessonStore'
 import { copySelected, pasteAtCaret } from './caret'
-import { pasteSounds, pasteSteps, soundsClip, stepsClip, wordsClip } from './clipboard'
+import { pasteSounds, pasteSteps, readClipboard, soundsClip, stepsClip, wordsClip, writeClipboard } from './clipboard'
 
 const BELL = 'b'.repeat(64)
 const voice = speechLike([
@@ -149,4 +150,34 @@ test('pasted steps have further pictures and layers of their own: nothing in a l
   const ids = steps.flatMap(({ layers, more, passages }) => [...layers, ...more, ...passages].map(({ id }) => id))
   expect(steps.flatMap(({ layers }) => layers)).toHaveLength(2)
   expect(new Set(ids).size).toBe(ids.length)
+})
+
+describe('where copies are kept', () => {
+  const kept = new Map<string, string>()
+  let isFull = false
+  beforeAll(() => {
+    const setItem = (key: string, value: string) => {
+      if (isFull) throw new DOMException('full', 'QuotaExceededError')
+      kept.set(key, value)
+    }
+    Object.assign(globalThis, { localStorage: { getItem: (key: string) => kept.get(key) ?? null, setItem } })
+    jest.spyOn(console, 'error').mockImplementation(() => {})
+  })
+  afterAll(() => {
+    Reflect.deleteProperty(globalThis, 'localStorage')
+    jest.restoreAllMocks()
+  })
+
+  test('what the browser has no room for can be pasted in this page all the same, until something newer was copied', () => {
+    const clip = stepsClip(open().getState(), ['s0'])!
+    isFull = true
+    writeClipboard(clip)
+    expect([kept.size, readClipboard()]).toEqual([0, clip])
+    isFull = false
+    const other = stepsClip(open().getState(), ['s1'])!
+    writeClipboard(other)
+    // Other pages of this browser have it, too.
+    expect(JSON.parse([...kept.values()].join())).toMatchObject({ kind: 'steps', steps: [{ id: 's1' }] })
+    expect(readClipboard()).not.toEqual(clip)
+  })
 })

@@ -57,9 +57,21 @@ type LayersClip = z.infer<typeof layersClipSchema>
 
 const PLACE = 'yarn-step-copied'
 
-export const writeClipboard = (clip: Clip): void => localStorage.setItem(PLACE, JSON.stringify(clip))
+/** What the browser had no room for; it is there for this page. */
+let unstored: Clip | null = null
+
+export function writeClipboard(clip: Clip): void {
+  try {
+    localStorage.setItem(PLACE, JSON.stringify(clip))
+    unstored = null
+  } catch (error) {
+    console.error(error)
+    unstored = clip
+  }
+}
 
 export function readClipboard(): Clip | null {
+  if (unstored) return unstored
   const text = localStorage.getItem(PLACE)
   return text ? (clipSchema.safeParse(JSON.parse(text)).data ?? null) : null
 }
