@@ -127,6 +127,11 @@ test('unfinished uploads go after a week; a recording that is not in its lesson 
     details: { marks: [{ step: 's', at: 0 }], rate: 48000 } as never,
     owner: 'me',
   })
+  for (const file of ['broken-off', 'under-way'])
+    await openArrival({ id: file, lessonId: id, kind: 'file', name: `${file}.mp4`, owner: 'me' })
+  await pool().query(
+    `update arrivals set heard_at = now() - interval '8 days' where id in ('broken-off', 'still-waiting')`,
+  )
   const old = new Date(Date.now() - 8 * DAY)
   const files: [string, string, Date][] = [
     [uploadsFolder(), 'broken-off', old],
@@ -144,6 +149,8 @@ test('unfinished uploads go after a week; a recording that is not in its lesson 
   expect(cleared).toMatchObject({ uploads: { count: 2, bytes: 2 }, recordings: { count: 1 } })
   expect(await readdir(uploadsFolder())).toEqual(['under-way'])
   expect(await readdir(recordingsFolder())).toEqual(['still-waiting.part'])
+  const { rows } = await pool().query('select id from arrivals where lesson_id = $1 order by id', [id])
+  expect(rows.map((row) => (row as { id: string }).id)).toEqual(['still-waiting', 'under-way'])
 })
 
 test('who is killed in the middle of clearing away loses nothing that is needed again', async () => {

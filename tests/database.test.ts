@@ -14,6 +14,7 @@ import { db, isDatabaseAway, pool, transaction } from '@/db/client'
 import { DELETE as cancelRoute } from '@/app/api/jobs/[id]/route'
 import { styleOf } from '@/core/course/courseStyle'
 import { NO_ENDS, stepsAtEnd } from '@/core/course/sharedSteps'
+import { finishArrival, openArrival, updateArrival, waitingCounts } from '@/db/arrivals'
 import { createCourseWith } from '@/db/courseCopies'
 import { courseEnds, setCourseEnd } from '@/db/courseEnds'
 import {
@@ -405,6 +406,40 @@ test('when a course says how its lessons begin, all do but the one that is open,
   expect(await setCourseEnd(own, 'first', null)).toBe(2)
   expect((await loadLesson(other)).lesson.steps).toEqual(lesson().steps)
   await expect(setCourseEnd('nowhere', 'last', null)).rejects.toBeInstanceOf(NotThere)
+})
+
+test('of what waits for a lesson is counted what is there whole, and what was left after something of it had come', async () => {
+  const id = await createLesson(course, lesson('Awaited'))
+  const begin = (one: string, kind: 'file' | 'voice') =>
+    openArrival({
+      id: one,
+      lessonId: id,
+      owner: 'me',
+      ...(kind === 'file' ? { kind, name: 'mast.png' } : { kind, details: { marks: [{ step: 'a', at: 0 }] } as never }),
+    })
+  const counted = async () => (await waitingCounts()).get(id) ?? 0
+  const left = (one: string, created: string) =>
+    pool().query(
+      `update arrivals set heard_at = now() - interval '4 minutes', created_at = now() - interval '${created}' where id = $1`,
+      [one],
+    )
+  for (const [one, kind] of [
+    ['whole-file', 'file'],
+    ['begun-file', 'file'],
+    ['spoken-voice', 'voice'],
+    ['silent-voice', 'voice'],
+  ] as const)
+    await begin(one, kind)
+  expect(await counted()).toBe(0)
+  await finishArrival('whole-file', db())
+  expect(await counted()).toBe(1)
+  await left('spoken-voice', '5 minutes')
+  await left('silent-voice', '4 minutes')
+  expect(await counted()).toBe(2)
+  await updateArrival('whole-file', { state: 'taken' })
+  // Told late, by a tus server that tries again: it is in its lesson, and stays so.
+  await finishArrival('whole-file', db())
+  expect(await counted()).toBe(1)
 })
 
 test('a saved copy that is opened again, because its worker died, makes no second lesson or course', async () => {

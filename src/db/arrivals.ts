@@ -1,4 +1,4 @@
-import { and, count, eq, inArray, lt, ne, or, sql } from 'drizzle-orm'
+import { and, count, eq, gt, inArray, lt, ne, or, sql } from 'drizzle-orm'
 import { recordingDetailsSchema, type RecordingDetails, type RecordingKind } from '@/core/messages/arrival'
 import { NotThere, UserError } from '@/core/userError'
 import { say } from '@/messages/say'
@@ -108,14 +108,29 @@ export async function waitingArrivals(
   return rows.map((row) => (row.kind === 'file' ? { ...row, kind: row.kind } : asRecording(row)))
 }
 
-/** In how many lessons something waits, and how much: what is there whole, or was left for minutes. */
+/** In how many lessons something waits, and how much: what is there whole, or was left for minutes after something of it came. */
 export async function waitingCounts(): Promise<Map<string, number>> {
   const rows = await db()
     .select({ lesson: arrivals.lessonId, waiting: count() })
     .from(arrivals)
     .where(
-      and(ne(arrivals.kind, 'room'), or(eq(arrivals.state, 'finished'), and(eq(arrivals.state, 'open'), isAbandoned))),
+      and(
+        ne(arrivals.kind, 'room'),
+        or(
+          eq(arrivals.state, 'finished'),
+          and(eq(arrivals.state, 'open'), isAbandoned, gt(arrivals.heardAt, arrivals.createdAt)),
+        ),
+      ),
     )
     .groupBy(arrivals.lessonId)
   return new Map(rows.map(({ lesson, waiting }) => [lesson, waiting]))
+}
+
+/** Forgets files that broke off on their way so many days ago, and recordings of which nothing ever came. */
+export async function forgetBrokenOff(days: number): Promise<void> {
+  const isOld = lt(arrivals.heardAt, sql`now() - ${days} * interval '1 day'`)
+  const isNothing = or(eq(arrivals.kind, 'file'), eq(arrivals.heardAt, arrivals.createdAt))
+  await db()
+    .delete(arrivals)
+    .where(and(eq(arrivals.state, 'open'), isOld, isNothing))
 }

@@ -1,6 +1,7 @@
 import { readdir, rm, stat } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { cleaningOf, voicesOf } from '@/core/lesson/takes'
+import { forgetBrokenOff } from '@/db/arrivals'
 import {
   assetNames,
   assetsBeyond,
@@ -69,7 +70,10 @@ export async function clearAway({ dryRun = false, graceDays = USUAL_GRACE }: Opt
     await clearFiles(uploadsFolder(), UNFINISHED_DAYS, needed.uploads, dryRun),
     await clearFiles(recordingsFolder(), UNFINISHED_DAYS, needed.recordings, dryRun),
   ]
-  if (!dryRun) await clearCache()
+  if (!dryRun) {
+    await forgetBrokenOff(UNFINISHED_DAYS)
+    await clearCache()
+  }
   return alone('clear away', async () => {
     const deleted = { count: await forgetDeleted(dryRun) }
     const stock = await takeStock()

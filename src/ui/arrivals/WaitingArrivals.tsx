@@ -12,7 +12,7 @@ import { WaitingFileNotice } from './WaitingFileNotice'
 import { WaitingRecordingNotice } from './WaitingRecordingNotice'
 
 const LOOK_SOON = 5000 // ms: a recording that breaks off now shows up a few seconds later
-const LOOK_SELDOM = 30_000
+const LOOK_SELDOM = 10_000
 const NOTHING: ReadonlySet<string> = new Set()
 
 /** What was broken off, by a closed tab or worse, or came in after its page was left: kept, or thrown away. */

@@ -80,14 +80,16 @@ export function createArrivals(aim: UploadAim, start: typeof startUpload = start
 
 /** All whose files may be on their way. */
 const open = new Set<Arrivals>()
+let asksBeforeLeaving = false
 
 /** Bytes that are not on the server yet go with the page. */
 function askBeforeLeaving(arrivals: Arrivals): void {
-  if (open.size === 0)
-    window.addEventListener('beforeunload', (event) => {
-      if ([...open].some((one) => one.getState().some(isSending))) event.preventDefault()
-    })
   open.add(arrivals)
+  if (asksBeforeLeaving) return
+  asksBeforeLeaving = true
+  window.addEventListener('beforeunload', (event) => {
+    if ([...open].some((one) => one.getState().some(isSending))) event.preventDefault()
+  })
 }
 
 const ofLessons = new Map<string, Arrivals>()
