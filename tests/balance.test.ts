@@ -365,12 +365,12 @@ test('in a lesson of an hour a change is heard, and nothing drops out while it i
   await chooseSegment(page, 'Music')
   await clickOn(page, 'Play')
   await captureSound(page)
-  await new Promise((resolve) => setTimeout(resolve, 2000))
+  await waitForCaptured(page, 2)
   const slider = await page.waitForSelector('[role=slider][aria-label="Clearance under the voice"]')
   await slider!.focus()
-  for (let i = 0; i < 4; i++) {
+  for (let i = 1; i <= 4; i++) {
     await page.keyboard.press('ArrowRight')
-    await new Promise((resolve) => setTimeout(resolve, 1500))
+    await waitForCaptured(page, 2 + 1.5 * i)
   }
   const [played] = await capturedSound(page)
   await clickOn(page, 'Pause')

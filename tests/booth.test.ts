@@ -21,6 +21,8 @@ import {
   storedLesson,
   storeLesson,
   waitForText,
+  waitForRest,
+  recordUntil,
 } from './support/browser'
 import { holdBack } from './support/requests'
 import { follow, largestDifference, locate, rms, shareSaid } from './support/sound'
@@ -135,14 +137,6 @@ const recordFor = (seconds: number) => new Promise((resolve) => setTimeout(resol
 /** The clock beside the record button, in seconds; it never runs for a minute here. */
 const shownTime = async (page: Page) =>
   Number((await page.$eval('[data-testid="recorded-time"]', (one) => one.textContent!)).split(':')[1])
-
-/** What is recorded is counted, not what passes here: a busy machine may be late with either. */
-const recordUntil = (page: Page, seconds: number) =>
-  page.waitForFunction(
-    (until) => Number(document.querySelector('[data-testid="recorded-time"]')?.textContent?.split(':')[1]) >= until,
-    { polling: 50 },
-    seconds,
-  )
 
 async function soundOf(media: string): Promise<Float32Array> {
   const response = await fetch(`${application.url}/api/media/${media}/sound.f32`)
@@ -631,7 +625,7 @@ describe('takes', () => {
   /** The drawer has to have come to rest before anything in it can be clicked. */
   async function openSettings(): Promise<void> {
     await clickOn(page, 'Voice and clean-up…')
-    await new Promise((resolve) => setTimeout(resolve, 700))
+    await waitForRest(page)
   }
 
   test('clean-up is heard in the lesson, can be compared, and reset', async () => {

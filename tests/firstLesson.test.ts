@@ -2,12 +2,13 @@ import { readFile, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
 import { readWav } from '@/core/formats/wav'
+import { HOUSE_RATE } from '@/core/units'
 import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { stretchLoudness } from '@/core/measure/loudness'
 import type { BalanceSheet } from '@/core/mix/balanceSheet'
-import { headless, output, rawFile, scratch, startApplication, type Application } from './support/application'
+import { headless, output, rawFile, scratch, startApplication, type Application, until } from './support/application'
 import {
   capturedSound,
   captureSound,
@@ -21,6 +22,7 @@ import {
   savedLesson,
   waitForSheet,
   waitForText,
+  waitForCaptured,
 } from './support/browser'
 
 /** The whole way: raw files dropped, a first lesson, corrected on the sheet, played, changed while playing, delivered. */
@@ -45,6 +47,8 @@ afterEach(() => expect(faults).toEqual([]))
 const spoken = ({ steps }: Lesson) => steps.map(({ passages }) => passages.map(({ from, to }) => [from, to]))
 
 test('slides, a reading and a song dropped together become a lesson with each in its place', async () => {
+  let tries = 0
+  page.on('requestfailed', () => tries++)
   await page.setOfflineMode(true)
   await chooseFiles(
     page,
@@ -54,8 +58,8 @@ test('slides, a reading and a song dropped together become a lesson with each in
     rawFile('leaving-a-berth.pdf'),
   )
   await page.waitForSelector('[data-file]')
-  // Long enough for more than one try.
-  await new Promise((resolve) => setTimeout(resolve, 1500))
+  // More than one try: of the sender's own script first, which is not there yet.
+  await until(async () => tries > 2)
   await page.setOfflineMode(false)
   // The server may be on this very machine: it answers where there is no network.
   await page.evaluate(() => dispatchEvent(new Event('offline')))
@@ -190,7 +194,7 @@ test('what is played is, sample by sample, what is delivered', async () => {
   await page.keyboard.press('Home')
   await clickOn(page, 'Play')
   await captureSound(page)
-  await new Promise((resolve) => setTimeout(resolve, 4000))
+  await waitForCaptured(page, 4)
   await clickOn(page, 'Pause')
   const [played] = await capturedSound(page)
   const loud = played!.findIndex((_, i) => i > 48000 && Math.abs(played![i]!) > 0.02)
@@ -209,7 +213,7 @@ test('a clearance changed while playing is heard without stopping', async () => 
   await chooseOption(page, 'What is heard', 'Music only')
   await clickOn(page, 'Play')
   await captureSound(page)
-  await new Promise((resolve) => setTimeout(resolve, 2500))
+  await waitForCaptured(page, 2.5)
   const changedAt = (await capturedSound(page))[0]!.length
   const handle = await page.waitForSelector('[role=slider][aria-label="Clearance under the voice"]')
   await handle!.focus()
@@ -217,7 +221,7 @@ test('a clearance changed while playing is heard without stopping', async () => 
   // The meter names the new clearance once the mix has been planned with it; from then on it is heard.
   await page.waitForFunction(() => document.querySelector('[data-part=verdict]')?.textContent?.includes('26 ±'))
   const plannedAt = (await capturedSound(page))[0]!.length
-  await new Promise((resolve) => setTimeout(resolve, 3500))
+  await waitForCaptured(page, plannedAt / HOUSE_RATE + 3.5)
   const sound = await capturedSound(page)
   await clickOn(page, 'Pause')
   const level = levelOf(sound)

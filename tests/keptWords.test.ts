@@ -31,6 +31,8 @@ import {
   waitForSheet,
   waitForText,
   goTo,
+  waitForRest,
+  recordUntil,
 } from './support/browser'
 import { rms } from './support/sound'
 
@@ -142,11 +144,11 @@ test('recorded over, cleaned, corrected, with new slides: in the delivered file 
   await page.keyboard.press('r')
   await page.waitForSelector('[aria-label="Stop (R)"]')
   const { channels } = readWav(await readFile(at('said.wav')))
-  await new Promise((resolve) => setTimeout(resolve, 3000 + (channels[0]!.length / HOUSE_RATE) * 1000))
+  await recordUntil(page, 3 + channels[0]!.length / HOUSE_RATE)
   await page.keyboard.press('r')
   await waitForText(page, 'Take 2')
   await clickOn(page, 'Voice and clean-up…')
-  await new Promise((resolve) => setTimeout(resolve, 700))
+  await waitForRest(page)
   await clickOn(page, 'Usual clean-up')
   await page.waitForFunction(() => document.querySelector('[data-testid="cleaning"]')?.textContent === 'cleaned', {
     timeout: 120_000,

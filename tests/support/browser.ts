@@ -348,6 +348,14 @@ class Tap extends AudioWorkletProcessor {
 try { registerProcessor('tap', Tap) } catch {}
 `
 
+/** What is recorded is counted (less than a minute), not what passes here: a busy machine may be late with either. */
+export const recordUntil = (page: Page, seconds: number): Promise<unknown> =>
+  page.waitForFunction(
+    (end) => Number(document.querySelector('[data-testid="recorded-time"]')?.textContent?.split(':')[1]) >= end,
+    { polling: 50, timeout: 90_000 },
+    seconds,
+  )
+
 /** Only how much there is: the sound itself takes long to come out of the page. */
 export const capturedSeconds = (page: Page): Promise<number> =>
   page.evaluate(

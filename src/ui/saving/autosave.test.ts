@@ -149,6 +149,33 @@ test('changes that follow each other without a break are saved meanwhile', async
   await jest.runAllTimersAsync()
 })
 
+test('what is taken back before it was saved does not come back, where the page goes before the storage has dropped it', async () => {
+  const there = server(firstLesson())
+  globalThis.fetch = async (path, options) => there.answer(String(path), options?.body as string | undefined)
+  const leaving: ((event: Event) => void)[] = []
+  const addEventListener = (name: string, listener: (event: Event) => void) => {
+    if (name === 'pagehide') leaving.push(listener)
+  }
+  Object.assign(globalThis, { window: { addEventListener, removeEventListener: () => {} } })
+  const rows = new Map<string, Draft>()
+  // What a page asks of it as it goes is done by nobody any more.
+  const usual = storage(() => 0.5, 5, rows)
+  const going: Drafts = { ...usual, drop: () => new Promise(() => {}) }
+  const { store, autosave } = await opened(open(going))
+  store.getState().edit(retitle('s0', 'taken back'))
+  await jest.advanceTimersByTimeAsync(150)
+  expect([rows.size, autosave.state()]).toEqual([1, { state: 'changed' }])
+  store.getState().undo()
+  for (const listener of leaving) listener({ type: 'pagehide' } as Event)
+  jest.clearAllTimers()
+  const again = await opened(open(usual))
+  expect(again.store.getState().history.lesson.steps[0]!.title).toBe('Slide 0')
+  await jest.advanceTimersByTimeAsync(5000)
+  expect([there.stored().steps[0]!.title, again.autosave.state()]).toEqual(['Slide 0', { state: 'saved' }])
+  again.close()
+  await jest.runAllTimersAsync()
+})
+
 async function opened<T>(opening: Promise<T>): Promise<T> {
   let isOpening = true
   opening.finally(() => (isOpening = false)).catch(() => {})

@@ -210,7 +210,8 @@ export function createAutosave(
   /** The page may be gone in a moment: what can't be saved by then is kept. */
   function onLeave(event: Event): void {
     typing.commitAll()
-    const isKept = keeper.isKept(wanted()) || wanted() === null || drafts.park(draftNow())
+    // Also where there is nothing to keep any more: what was kept before may still be there, and must not come back.
+    const isKept = keeper.isKept(wanted()) || drafts.park(draftNow()) || wanted() === null
     void keep()
     flush()
     if (!isKept && event.type === 'beforeunload') event.preventDefault()
