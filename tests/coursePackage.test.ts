@@ -53,7 +53,10 @@ test('opened from a folder it plays, shows its captions, and goes to its chapter
   const chapters = await page.$$eval('#chapters button', (all) => all.map((one) => one.textContent))
   expect(chapters).toEqual(['Bar', 'Water'])
   await (await page.$('#chapters li:nth-child(2) button'))!.click()
-  await until(async () => (await shown()).join(' ').replace(/\s+/g, ' ').startsWith('Where the water is < 3 metres deep & white'), 20)
+  await until(
+    async () => (await shown()).join(' ').replace(/\s+/g, ' ').startsWith('Where the water is < 3 metres deep & white'),
+    20,
+  )
   await page.waitForSelector('#chapters li:nth-child(2) button[aria-current=true]')
   await page.keyboard.press('p')
   expect(await page.$eval('video', (video) => video.paused)).toBe(true)
