@@ -132,6 +132,9 @@ async function heldCourse(id: string, tx: Transaction): Promise<typeof courses.$
   return course
 }
 
+/** As somebody who asks gets it: what is undefined here is not there then. */
+const asSent = (value: unknown): unknown => JSON.parse(JSON.stringify(value))
+
 /**
  * Changes what a course says of its lessons, where it still says what whoever changes it has seen (`seen`; undefined: that
  * does not matter). One such change at a time. Throws Overtaken.
@@ -144,7 +147,8 @@ export async function changeCourse<V, R>(
 ): Promise<R> {
   const changed = await alone(`course ${id}`, async () => {
     const before = await now()
-    if (seen !== undefined && !isDeepStrictEqual(before, seen)) throw new Overtaken(say('server.overtaken'))
+    if (seen !== undefined && !isDeepStrictEqual(asSent(before), asSent(seen)))
+      throw new Overtaken(say('server.overtaken'))
     return { result: await change(before) }
   })
   if (!changed) throw new Overtaken(say('server.overtaken'))

@@ -1,9 +1,9 @@
 'use client'
 
-import { useSyncExternalStore } from 'react'
+import { useStore } from 'zustand'
 import { say } from '@/messages/say'
 import { onDemand } from '../parts/onDemand'
-import { areFilesExpected, subscribeToExpected } from './expected'
+import { filesExpected } from './expected'
 import { useBringIn } from './useBringIn'
 import { useFileDrop } from './useFileDrop'
 import styles from './curtain.module.css'
@@ -13,7 +13,7 @@ const OnTheirWay = onDemand(() => import('./OnTheirWay').then((part) => part.OnT
 /** Takes files dropped anywhere in a lesson. */
 export function DropCurtain() {
   const over = useFileDrop(useBringIn())
-  const expected = useSyncExternalStore(subscribeToExpected, areFilesExpected, () => false)
+  const expected = useStore(filesExpected)
   return (
     <>
       {over && <div className={styles.curtain}>{say('uploads.letGoToBring')}</div>}

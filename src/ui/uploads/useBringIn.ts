@@ -3,7 +3,7 @@
 import { App } from 'antd'
 import { useCallback } from 'react'
 import { useDesk } from '../lesson/context'
-import { expectFiles } from './expected'
+import { filesExpected } from './expected'
 
 /** Brings files into the open lesson, by whatever way they came. */
 export function useBringIn(): (files: File[]) => void {
@@ -11,7 +11,7 @@ export function useBringIn(): (files: File[]) => void {
   const app = App.useApp()
   return useCallback(
     (files: File[]) => {
-      expectFiles()
+      filesExpected.setState(true, true)
       void import('./bringIntoLesson').then(
         ({ bringIntoLesson }) => bringIntoLesson(files, desk, app),
         (error: Error) => void app.message.error(error.message),
