@@ -1991,10 +1991,10 @@ export const de: Translation = {
       'Die Verbindung riss ab, während {name} gesendet wurde. Prüfen Sie, ob der Server läuft, und lassen Sie die Datei noch einmal fallen; es geht weiter, wo es aufgehört hat.',
     nowTheScript: '{name}: jetzt das Skript von {count, plural, one {einem Schritt} other {# Schritten}}.',
     cameInMeanwhile: '{name} ist inzwischen angekommen und steht im Regal.',
-    wasBroughtIn: '{name} wurde für diese Lektion hereingeholt und ist noch nicht darin.',
+    wasBroughtIn: '{name} wurde für diese Lektion hereingebracht und ist noch nicht darin.',
     putItOnTheShelf: 'Ins Regal stellen',
     brokeOff:
-      '{name} kam nicht ganz an: {percent, number} % sind hier. Holen Sie die Datei noch einmal herein, dann geht es von dort weiter.',
+      '{name} kam nicht ganz an: {percent, number} % sind hier. Bringen Sie die Datei noch einmal herein, dann geht es von dort weiter.',
     saidAlready: '{name}: Die Schritte sagen das schon.',
     ready: 'bereit',
   },
