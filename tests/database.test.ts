@@ -205,6 +205,10 @@ describe('jobs', () => {
     const cancel = async (id: string) =>
       (await cancelRoute(new Request('http://x'), { params: Promise.resolve({ id }) })).status
     const brought = await requestImport('brought-in', tone)
+    const id = await createLesson(course, lesson('Whose'))
+    await openArrival({ id: 'for-a-lesson', lessonId: id, kind: 'file', name: 'tone.wav', owner: 'me' })
+    const own = await requestImport('for-a-lesson', tone)
+    expect([await cancel(own), (await findJob(own))?.state]).toEqual([400, 'waiting'])
     const shared = await requestJob({ kind: 'scenes', media: 'b'.repeat(64), from: 0, to: 1 })
     expect([await cancel(brought), (await findJob(brought))?.state]).toEqual([200, 'cancelled'])
     expect([await cancel(shared), (await findJob(shared))?.state]).toEqual([404, 'waiting'])

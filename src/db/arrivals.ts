@@ -40,6 +40,12 @@ export async function loadOwnArrival(id: string, owner: string): Promise<Arrival
   return row
 }
 
+/** An import of what is on its way into a lesson is its owner's affair; of what is for none, it is anybody's who knows it. */
+export async function assertMayEnd(importId: string, owner: string): Promise<void> {
+  const [row] = await db().select({ id: arrivals.id }).from(arrivals).where(eq(arrivals.importId, importId))
+  if (row) await loadOwnArrival(row.id, owner)
+}
+
 export async function loadRecording(id: string): Promise<RecordingRow> {
   const [row] = await db().select().from(arrivals).where(eq(arrivals.id, id))
   return asRecording(row)
