@@ -22,7 +22,8 @@ export const DELETE = route<{ id: string }>(async (request, { id }) => {
   const { kind, importId } = await loadOwnArrival(id, ownerOf(request))
   const job = importId === null ? null : await findJob(importId)
   if (job && isUnderWay(job)) await cancelJob(job.id)
-  await deleteArrival(id)
+  // Its bytes first: as long as any are left, it is told and can be thrown away.
   await (kind === 'file' ? removeUpload(id) : removePieces(id))
+  await deleteArrival(id)
   return Response.json({ ok: true })
 })
