@@ -1,10 +1,11 @@
 import { interpolatedPeak, OVERSHOOT_BOUND, TAPS } from '@/core/measure/truePeak'
-import type { Decibels, Factor, SampleIndex } from '@/core/units'
+import { HOUSE_RATE, type Decibels, type Factor, type SampleIndex, type Seconds } from '@/core/units'
 
 /** Gain is decided once per so many samples, on a grid that counts from the mix's beginning. */
 export const GRID = 32
 /** Grid cells over which a reduction is held and then faded, to each side: 16 ms. */
 const REACH = 24
+export const LIMITER_REACH: Seconds = (REACH * GRID) / HOUSE_RATE
 /**
  * The voice alone is limited to so much under the ceiling before the rest is added. Its peaks would otherwise take the music
  * down with them, by up to 4 dB and at 60 dB a second: that is heard as pumping.
@@ -14,7 +15,7 @@ export const VOICE_UNDER_CEILING: Decibels = 0.8
 /** Samples to each side of a block that decide the gain within it. */
 export const LIMITER_MARGIN: SampleIndex = GRID * (2 * REACH + 2) + TAPS
 
-const FADE = fadeWeights()
+const FADE = fadeWeights(REACH)
 /** Where nothing is to be reduced far and wide: one, but for how the weights round. */
 const UNTOUCHED = fadedAt(new Float32Array(0), 0)
 
@@ -90,10 +91,11 @@ function cellPeak(x: Float32Array, from: number, ceiling: Factor): Factor {
   return interpolatedPeak(x, tap, Math.min(x.length - TAPS, tap + GRID + 1))
 }
 
-function fadeWeights(): Float64Array {
+/** A raised cosine over fewer than `reach` cells to each side; adds up to one. */
+export function fadeWeights(reach: number): Float64Array {
   const weights = Float64Array.from(
-    { length: 2 * REACH - 1 },
-    (_, k) => 1 + Math.cos((Math.PI * (k - REACH + 1)) / REACH),
+    { length: 2 * reach - 1 },
+    (_, k) => 1 + Math.cos((Math.PI * (k - reach + 1)) / reach),
   )
   const sum = weights.reduce((a, b) => a + b, 0)
   return weights.map((weight) => weight / sum)

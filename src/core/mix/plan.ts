@@ -22,6 +22,9 @@ import type { AnalysisOf, BedWay, MixPlan, PlannedMix } from './mixPlan'
 
 /** Kept free under the ceiling for what lossy coding adds. */
 const CODING_MARGIN: Decibels = 0.5
+/** The gain is right when another pass would change it by less than so much. */
+const AGREED: Decibels = 0.05
+const MOST_PASSES = 8
 /** In pauses what is ducked comes back to its own level: no swell holds it down. */
 const NO_SWELL = -40
 
@@ -135,7 +138,11 @@ function gainWhileLimited(
   }
   if (!voiceAt) return gainTo(rest)
   let gain = guess
-  for (let pass = 0; pass < 2; pass++) gain = gainTo([voiceAt(gain), ...rest])
+  for (let pass = 0; pass < MOST_PASSES; pass++) {
+    const before = gain
+    gain = gainTo([voiceAt(before), ...rest])
+    if (Math.abs(gain - before) < AGREED) break
+  }
   return gain
 }
 
