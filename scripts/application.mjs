@@ -115,11 +115,15 @@ function start(name, args, env) {
   }
 }
 
+/** What the server says when the port is its own; until then another program may answer there. */
+const LISTENS = 'listens on port'
+
 /** Resolves once the server answers. */
 export async function waitForServer(server, port) {
   for (let tries = 0; tries < 240 && server.isRunning(); tries++) {
-    const answer = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null)
-    if (answer?.ok) return
+    const isOurs = server.output().includes(`${LISTENS} ${port}`)
+    const answer = isOurs && (await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null))
+    if (answer && answer.ok) return
     await new Promise((resolve) => setTimeout(resolve, 250))
   }
   if (server.failure?.()) throw server.failure()

@@ -28,18 +28,17 @@ async function main() {
   mkdirSync(data, { recursive: true, mode: 0o711 })
   const other = readRun()
   if (other && isOurs(other.demo, 'scripts/demo.mjs')) {
-    console.log(`Yarn Step is already running: http://127.0.0.1:${other.port}`)
+    console.log(
+      other.port === null
+        ? 'Yarn Step is being started already.'
+        : `Yarn Step is already running: http://127.0.0.1:${other.port}`,
+    )
     return
   }
   // PostgreSQL is no leftover: it is found running and used.
   if (other) await clearAway([other.children.server, other.children.worker])
 
-  const port = await freePort(WANTED_PORT).catch(async () => {
-    const free = await freePort()
-    console.log(`Port ${WANTED_PORT} is taken by another program, so this uses ${free}.`)
-    return free
-  })
-  writeRun({ demo: process.pid, port, children: {} })
+  writeRun({ demo: process.pid, port: null, children: {} })
   const postgres = await startPostgres(data)
   const parts = []
   let stopping = false
@@ -65,10 +64,13 @@ async function main() {
   }
   try {
     await buildIfNeeded()
-    const env = environment({ databaseUrl: postgres.url, data, port })
-    await runStep('prepare', env)
-    await runStep('load-demo', env)
+    const settings = { databaseUrl: postgres.url, data, port: WANTED_PORT }
+    await runStep('prepare', environment(settings))
+    await runStep('load-demo', environment(settings))
     if (stopping) return
+    // Chosen when it is needed: what came before may have taken minutes.
+    const port = await portToUse()
+    const env = environment({ ...settings, port })
     const server = keepAlive('The server', () => startServer(env))
     const worker = keepAlive('The worker', () => startWorker(env))
     const database = keepAlive('PostgreSQL', () => watchPostgres(postgres))
@@ -81,7 +83,9 @@ async function main() {
     console.log(
       `\nYarn Step is running: http://127.0.0.1:${port}\nRaw files to try: ${join(ROOT, 'demo-files')}\nCtrl-C stops it.`,
     )
-    await Promise.all(parts.map(({ ended }) => ended))
+    await Promise.race(parts.map(({ ended }) => ended))
+    const failure = parts.map((part) => part.failure()).find(Boolean)
+    if (failure) throw failure
   } catch (error) {
     // What was told to stop has not failed.
     if (!stopping) throw error
@@ -89,6 +93,13 @@ async function main() {
     await stop()
   }
 }
+
+const portToUse = () =>
+  freePort(WANTED_PORT).catch(async () => {
+    const free = await freePort()
+    console.log(`Port ${WANTED_PORT} is taken by another program, so this uses ${free}.`)
+    return free
+  })
 
 function readRun() {
   return existsSync(runFile) ? JSON.parse(readFileSync(runFile, 'utf8')) : null

@@ -1,5 +1,8 @@
-import { request, type IncomingHttpHeaders } from 'node:http'
+import { once } from 'node:events'
+import { createServer, request, type IncomingHttpHeaders } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import { DEFAULT_WISH } from '@/core/compose/wish'
+import { startServer, waitForServer } from '../scripts/application.mjs'
 import { startApplication, until, type Application } from './support/application'
 
 /** Requests of strangers, odd ones, and too many or too large ones. */
@@ -141,5 +144,20 @@ describe('strangers and odd requests', () => {
     const statuses = (await Promise.all(previews)).map(({ status }) => status)
     expect(statuses.filter((status) => status === 200).length).toBeGreaterThanOrEqual(1)
     expect(statuses.filter((status) => status !== 200 && status !== 400)).toEqual([])
+  })
+
+  test('another program that answers at our port is not taken for ours: the server ends with a sentence', async () => {
+    const other = createServer((_, response) => response.end('{"ok":true}')).listen(0, '127.0.0.1')
+    await once(other, 'listening')
+    const { port } = other.address() as AddressInfo
+    const server = startServer({ ...application.settings, PORT: String(port) })
+    try {
+      await expect(waitForServer(server, port)).rejects.toThrow(`Port ${port} is taken by another program.`)
+      // By this code the demo knows that it need not try again.
+      expect(await server.ended).toBe(78)
+    } finally {
+      await server.kill()
+      other.close()
+    }
   })
 })

@@ -16,6 +16,7 @@ import { killAndLook } from './kills'
 
 const COUNTS = { kills: 60, media: 300, archives: 100 }
 const MOST_MEMORY = 1024 ** 3
+const UP_AGAIN = 15 // seconds, with nothing else on the machine
 
 const words = process.argv.slice(2)
 const option = (name: string) => {
@@ -47,7 +48,10 @@ if (['kills', 'media', 'archives'].some(isWanted)) {
         await feed(demo.url, await hostileArchives(countOf('archives'), seededRandom(seed)), 'archive', processes),
       )
     if (isWanted('kills')) {
-      const report = await killAndLook(demo, countOf('kills'), seededRandom(seed), console.log)
+      const report = await killAndLook(demo, countOf('kills'), seededRandom(seed), {
+        upAgain: UP_AGAIN,
+        say: console.log,
+      })
       const { seconds, victim } = report.slowestReturn
       console.log(
         `kills: ${report.kills}, ${report.wrong.length} wrong; longest until up again ${seconds.toFixed(1)} s (${victim})`,

@@ -59,7 +59,13 @@ server.requestTimeout = 0
 server.headersTimeout = 30_000
 // Whoever asks again within 5 s, Node's own time, would meet a connection that is just being closed on a busy machine.
 server.keepAliveTimeout = 25_000
-server.listen(port, hostname)
+server.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EADDRINUSE') throw error
+  console.error(`Port ${port} is taken by another program. Choose another one: PORT=${port + 1}.`)
+  process.exit(WRONG_SETTING)
+})
+// Whoever starts it waits for this line.
+server.listen(port, hostname, () => console.log(`The server listens on port ${port}.`))
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => process.exit(0))
 process.on('unhandledRejection', (error) => console.error(error))

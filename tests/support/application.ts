@@ -29,6 +29,8 @@ export interface Application {
   url: string
   server: Process
   worker: Process
+  /** The environment of both. */
+  settings: Record<string, string | undefined>
   /** Kills the worker as a crash would, and starts another one. */
   replaceWorker(): Promise<void>
   /** Kills the server as a crash would, waits, and starts another one at the same address. */
@@ -54,6 +56,7 @@ export async function startApplication(settings: Record<string, string> = {}): P
     url: `http://127.0.0.1:${port}`,
     server,
     worker: startWorker(env),
+    settings: env,
     async replaceWorker() {
       await application.worker.kill('SIGKILL')
       application.worker = startWorker(env)
