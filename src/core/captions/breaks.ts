@@ -1,11 +1,15 @@
+import { endsClause, endsSentence } from '@/core/narration/words/sentenceEnds'
+
 /**
  * How bad it is to break a text between two words, 0 (the end of a sentence) to 40 (never). After BBC subtitle guidelines,
  * "break at natural points": after punctuation, before what joins, never between an article and its noun, a number and its
- * unit, or within a name.
+ * unit, or within a name. `earlier`: the word before both.
  */
-export function breakCost(before: string, after: string, language: string): number {
-  if (/[.!?…。！？]["'”’)\]»]*$/u.test(before) && !/^\p{L}\.$/u.test(before)) return 0
-  if (/[,;:–—]["'”’)\]»]*$/u.test(before)) return 3
+export function breakCost(before: string, after: string, language: string, earlier?: string): number {
+  if (endsSentence(before, after, earlier)) return 0
+  if (endsClause(before)) return 3
+  // An abbreviation, an initial or an ordinal is part of what follows.
+  if (before.endsWith('.')) return 30
   const words = WORDS[language.slice(0, 2).toLowerCase()] ?? WORDS.en!
   const [left, right] = [bare(before), bare(after)]
   if (words.holds.has(left)) return 40

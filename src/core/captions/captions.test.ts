@@ -30,6 +30,8 @@ test('no break parts an article from its noun, a number from its unit, or a name
   expect(breakCost('Skerrow', 'Harbour', 'en')).toBeGreaterThan(breakCost('harbour', 'wall', 'en'))
   expect(breakCost('der', 'Hafen', 'de')).toBeGreaterThan(breakCost('Hafen', 'und', 'de'))
   expect(breakCost('bar.', 'Then', 'en')).toBe(0)
+  expect(breakCost('Fig.', '3', 'en')).toBeGreaterThan(breakCost('see', 'below', 'en'))
+  expect(breakCost('12.', 'Then', 'en', 'until')).toBe(0)
 })
 
 test('a pause and a new step end a caption', () => {

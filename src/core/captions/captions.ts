@@ -110,7 +110,9 @@ interface MeasuredText {
 function measured(words: readonly SaidWord[], language: string): MeasuredText {
   const before = [0]
   for (const { text } of words) before.push(before.at(-1)! + text.length + 1)
-  const breaks = words.map(({ text }, i) => (i === 0 ? 0 : breakCost(words[i - 1]!.text, text, language)))
+  const breaks = words.map(({ text }, i) =>
+    i === 0 ? 0 : breakCost(words[i - 1]!.text, text, language, words[i - 2]?.text),
+  )
   return { words, before, breaks }
 }
 

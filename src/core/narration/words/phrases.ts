@@ -2,6 +2,7 @@ import type { PassageSpan } from '@/core/lesson/timeline'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { joinSegments } from '@/core/measure/speech'
 import type { Seconds } from '@/core/units'
+import { endsClause, endsSentence } from './sentenceEnds'
 import { breakPlaces } from '@/core/narration/lay/breaks'
 
 /** What is said between two pauses of a step. */
@@ -102,9 +103,10 @@ export function scriptEdges(script: string, lengths: readonly Seconds[]): number
 
 /** Where a word begins, and what it is worth, in letters, to cut there. */
 function cutPlaces(script: string): { at: number; worth: number }[] {
-  return [...script.matchAll(/(\S)\s+(?=\S)/g)].map(({ 0: gap, 1: mark, index }) => ({
+  const gaps = [...script.matchAll(/(\S+)\s+(?=(\S+))/g)]
+  return gaps.map(({ 0: gap, 1: word, 2: next, index }, i) => ({
     at: index + gap.length,
-    worth: /[.!?]/.test(mark!) ? 40 : /[,;:–—]/.test(mark!) ? 22 : 0,
+    worth: endsSentence(word!, next, gaps[i - 1]?.[1]) ? 40 : endsClause(word!) ? 22 : 0,
   }))
 }
 

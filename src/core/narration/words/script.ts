@@ -1,4 +1,5 @@
 import type { Seconds } from '@/core/units'
+import { endsSentence } from './sentenceEnds'
 
 /**
  * A script as people write it, and the few marks in it that a reading voice heeds (a subset of W3C SSML 1.1 written
@@ -36,10 +37,6 @@ export interface Script {
 const USUAL_PAUSE: Seconds = 0.7
 const PAUSE_MARK = /\[pause(?:\s+(\d+(?:[.,]\d+)?)\s*s?)?\]/giu
 const TOKEN = /\[pause(?:\s+(?:\d+(?:[.,]\d+)?)\s*s?)?\]|\n+|(?:(?!\[pause[\s\]])\S)+/giu
-/** Ends a sentence: a mark of the end, and closing quotes or brackets after it. */
-const SENTENCE_END = /[.!?…。！？]["'”’)\]»]*$/u
-/** A full stop here belongs to the word. */
-const ABBREVIATION = /^(?:[a-z]|dr|mr|mrs|ms|prof|vs|approx|e\.g|i\.e|cf|ca|z\.b|d\.h|bzw|nr)\.$/iu
 const SAYS_SOMETHING = /[\p{L}\p{N}]/u
 
 /** Words and sentences of a script. A line's end ends a sentence, too; `byLine`, only that does. */
@@ -53,7 +50,8 @@ export function readScript(script: string, { byLine = false } = {}): Script {
     else if (sentences.length > 0) sentences.at(-1)!.pause += pause
     firstWord = words.length
   }
-  for (const { token, index } of tokensOf(script)) {
+  const tokens = tokensOf(script)
+  for (const [i, { token, index }] of tokens.entries()) {
     const pause = pauseOf(token)
     if (pause !== null) end(pause)
     else if (token.startsWith('\n')) end(0)
@@ -66,7 +64,8 @@ export function readScript(script: string, { byLine = false } = {}): Script {
         words.push({ text, from: index, to: index + token.length, sentence: sentences.length, stressed })
       else if (words.length > firstWord && text) extend(words.at(-1)!, text, index, index + token.length)
       if (token.slice(opens ? token.indexOf('*') + 1 : 0).includes('*')) stressed = false
-      if (!byLine && words.length > firstWord && SENTENCE_END.test(text) && !ABBREVIATION.test(text)) end(0)
+      const before = words.length - 2 >= firstWord ? words.at(-2)!.text : undefined
+      if (!byLine && words.length > firstWord && endsSentence(text, tokens[i + 1]?.token, before)) end(0)
     }
   }
   end(0)
