@@ -874,6 +874,8 @@ export const de: Translation = {
       'Schritt {number, number}: die Aufzeichnung erreicht einen angehefteten Augenblick nicht rechtzeitig und springt dorthin. Heften Sie ihn an ein späteres Wort, oder schneiden Sie etwas heraus.',
     softVoice:
       '„{name}“ wurde sehr leise aufgenommen ({loudness, number} LUFS), darum steigt das Rauschen mit der Stimme. Nehmen Sie näher am Mikrofon noch einmal auf, oder drehen Sie das Mikrofon lauter.',
+    shortCaptions:
+      '{count, plural, one {Ein Untertitel steht} other {# Untertitel stehen}} kürzer als eine Sekunde: Dort wird mehr gesagt, als man lesen kann. Lassen Sie der Stimme dort längere Pausen, oder zeigen Sie den Schritt länger.',
     fastCaptions:
       '{count, plural, one {Ein Untertitel ist} other {# Untertitel sind}} viel schneller als {pace, number} Zeichen in der Sekunde. Lassen Sie der Stimme dort längere Pausen, oder schreiben Sie die Untertitel kürzer, als gesprochen wird.',
     wideCaptions:

@@ -855,6 +855,8 @@ export const en = {
       "Step {number, number}: the recording can't reach a pinned moment in time and leaps there. Pin it to a later word, or cut something out.",
     softVoice:
       '"{name}" was recorded very softly ({loudness, number} LUFS), so its noise is raised with the voice. Record it again nearer to the microphone, or turn the microphone up.',
+    shortCaptions:
+      '{count, plural, one {One caption is} other {# captions are}} seen for less than a second: more is said there than can be read. Leave the voice longer pauses there, or show the step for longer.',
     fastCaptions:
       '{count, plural, one {One caption goes} other {# captions go}} much faster than {pace, number} letters a second. Leave the voice longer pauses there, or write the captions shorter than what is said.',
     wideCaptions:

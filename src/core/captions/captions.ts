@@ -2,6 +2,8 @@ import type { CaptionCorrection } from '@/core/lesson/document'
 import type { Seconds } from '@/core/units'
 import { breakCost } from './breaks'
 import { correctedParts, type CorrectedPart } from './corrections'
+import { USUAL_RULES, type CaptionRules } from './rules'
+import { LINGERS, timesOf, type Pictures } from './timing'
 
 /** A word as it is said in the lesson. */
 export interface SaidWord {
@@ -25,45 +27,19 @@ export interface Caption {
   isCorrected: boolean
 }
 
-/**
- * As BBC subtitle guidelines, EBU-TT-D practice and WCAG 1.2.2 have it: at most two lines of so many letters, seen for so
- * long, at most so fast (letters a second), and so far apart that one sees them change.
- */
-export interface CaptionRules {
-  lineLength: number
-  lines: 1 | 2
-  shortest: Seconds
-  longest: Seconds
-  pace: number
-  apart: Seconds
-}
-
-export const USUAL_RULES: CaptionRules = {
-  lineLength: 42,
-  lines: 2,
-  shortest: 1,
-  longest: 7,
-  pace: 17,
-  apart: 2 / 30,
-}
-
-/** Costs, to be weighed against those of breaks (breaks.ts). */
-const COSTS = { caption: 6, sentence: 6, tooFast: 9, tooShort: 30, tooLong: 40, pause: 14, uneven: 0.12, misfit: 500 }
+/** Costs, to be weighed against those of breaks (breaks.ts); of times, each second that is missing or too much. */
+const COSTS = { caption: 6, sentence: 6, tooFast: 60, tooShort: 30, tooLong: 40, pause: 14, uneven: 0.12, misfit: 500 }
 /** Where nobody speaks for so long a caption ends. */
 const PAUSE: Seconds = 0.7
-/** A caption stays a little after its last word, and not long into silence. */
-const LINGERS: Seconds = 0.3
-/** Times that are so near a change of picture are at the change: a few frames' difference would flicker. */
-const NEAR_CUT: Seconds = 0.25
 
 /**
  * Parts what is said into captions: of all ways to part it the one that costs least, found by dynamic programming over the
- * words (as Knuth & Plass 1981 break a paragraph). `cuts`: when pictures change, in order. What was corrected stays as it is,
- * and the rest is parted around it; those without lines are not shown.
+ * words (as Knuth & Plass 1981 break a paragraph). What was corrected stays as it is, and the rest is parted around it; those
+ * without lines are not shown.
  */
 export function makeCaptions(
   words: readonly SaidWord[],
-  cuts: readonly Seconds[],
+  pictures: Pictures,
   language: string,
   rules: CaptionRules = USUAL_RULES,
   corrections: readonly CaptionCorrection[] = [],
@@ -79,7 +55,7 @@ export function makeCaptions(
       rules,
     ),
   )
-  return timed(words, parts, cuts, rules)
+  return timed(words, parts, pictures, rules)
 }
 
 function partAround(
@@ -176,7 +152,8 @@ function captionCost(text: MeasuredText, start: number, end: number, last: numbe
   // As long as it can be seen, until the next one comes.
   const seen = Math.min(Math.max(until + LINGERS, from + shortest, from + letters / pace), next) - from
   let cost = COSTS.caption + (end < last ? text.breaks[end]! : 0)
-  cost += COSTS.tooFast * Math.max(0, letters / Math.max(0.1, seen) - pace)
+  // In seconds, which add up: what is said too fast is no faster to read in more captions.
+  cost += COSTS.tooFast * Math.max(0, letters / pace - seen)
   cost += COSTS.tooShort * Math.max(0, shortest - seen)
   cost += COSTS.tooLong * Math.max(0, until - from - longest)
   return cost
@@ -209,26 +186,13 @@ function bestSplit(
   return best
 }
 
-/** From its first word on; as long as its words and as it takes to read, but not into the next one. */
-function timed(
-  words: readonly SaidWord[],
-  parts: readonly Part[],
-  cuts: readonly Seconds[],
-  { shortest, longest, pace, apart }: CaptionRules,
-): Caption[] {
-  const near = (time: Seconds) => cuts.find((cut) => Math.abs(cut - time) < NEAR_CUT)
-  const starts = parts.map(({ from }) => near(words[from]!.start) ?? words[from]!.start)
-  return parts.map(({ from, to, lines, isCorrected }, i) => {
-    const start = starts[i]!
-    const said = words[to - 1]!.end
-    const letters = lines.join(' ').length
-    const wanted = Math.max(said + LINGERS, start + shortest, start + letters / pace)
-    const next = starts[i + 1]
-    const latest = Math.min(start + Math.max(longest, said - start), (next ?? Infinity) - apart)
-    const end = Math.min(wanted, latest)
-    const cut = near(end)
-    const pulled = cut !== undefined && cut >= Math.min(said, latest) && cut <= latest ? cut : end
-    const times = { start, end: Math.max(pulled, start + 0.1) }
-    return { step: words[from]!.step, ...times, lines, from, to, isCorrected }
+/** What is not shown takes no time from the others. */
+function timed(words: readonly SaidWord[], parts: readonly Part[], pictures: Pictures, rules: CaptionRules): Caption[] {
+  const said = parts.map((part) => {
+    const [first, last] = [words[part.from]!, words[part.to - 1]!]
+    return { ...part, step: first.step, start: first.start, end: Math.max(first.start, last.end) }
   })
+  const shown = said.filter(({ lines }) => lines.length > 0)
+  const times = new Map(timesOf(shown, pictures, rules).map((one, i) => [shown[i]!, one]))
+  return said.map((caption) => ({ ...caption, ...times.get(caption) }))
 }

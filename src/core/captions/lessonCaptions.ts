@@ -1,8 +1,10 @@
 import type { Lesson } from '@/core/lesson/document'
 import type { Timeline } from '@/core/lesson/timeline'
 import { stepWords, type HeardWords } from '@/core/narration/words/stepWords'
+import { wordsOf } from '@/core/narration/words/phrases'
 import type { Seconds } from '@/core/units'
-import { makeCaptions, USUAL_RULES, type Caption, type SaidWord } from './captions'
+import { makeCaptions, type Caption, type SaidWord } from './captions'
+import { USUAL_RULES, type CaptionRules } from './rules'
 
 /** All that captions say of a lesson, in order: its written words, and its sounds that have something to be read. */
 export function saidWords(timeline: Timeline, heard: HeardWords): SaidWord[] {
@@ -23,13 +25,17 @@ const EFFECT_READ: Seconds = 1.5
 function soundsWithin({ sounds }: Timeline, step: string, from: Seconds, to: Seconds): SaidWord[] {
   return sounds
     .filter(({ cue, start }) => cue.caption.trim() !== '' && start >= from && start < to)
-    .map(({ cue, start, end }) => {
+    .flatMap(({ cue, start, end }) => {
       const text = cue.caption.trim()
       return cue.track === 'voice'
-        ? { text, start, end: Math.min(to, end), step }
-        : { text: `[${text}]`, start, end: Math.min(to, start + EFFECT_READ), step }
+        ? spread(text, start, Math.min(to, end), step)
+        : [{ text: `[${text}]`, start, end: Math.min(to, start + EFFECT_READ), step }]
     })
 }
+
+/** The words of a text over a stretch of time, by their letters. */
+const spread = (text: string, start: Seconds, end: Seconds, step: string): SaidWord[] =>
+  wordsOf({ start, end }, text.split(/\s+/)).map((word) => ({ ...word, step }))
 
 /** Each before the first word that begins after it; nothing lasts into the next. */
 function withSounds(words: readonly SaidWord[], sounds: readonly SaidWord[]): SaidWord[] {
@@ -41,13 +47,19 @@ function withSounds(words: readonly SaidWord[], sounds: readonly SaidWord[]): Sa
   }))
 }
 
+export const captionRules = (lesson: Lesson, timeline: Timeline): CaptionRules => ({
+  ...USUAL_RULES,
+  pace: lesson.look.captions.pace,
+  apart: 2 / timeline.frame.rate,
+})
+
 /** The captions of words that were told by `saidWords`; those without lines are not shown. */
 export const captionsOfWords = (lesson: Lesson, timeline: Timeline, words: readonly SaidWord[]): Caption[] =>
   makeCaptions(
     words,
-    timeline.pictures.map(({ start }) => start),
+    { cuts: timeline.pictures.map(({ start }) => start), length: timeline.length },
     lesson.language,
-    { ...USUAL_RULES, pace: lesson.look.captions.pace, apart: 2 / timeline.frame.rate },
+    captionRules(lesson, timeline),
     lesson.captionCorrections,
   )
 

@@ -1,6 +1,8 @@
 import type { Caption } from '@/core/captions/captions'
 import { lostCorrections } from '@/core/captions/corrections'
+import { captionRules } from '@/core/captions/lessonCaptions'
 import { withCaptions } from '@/core/captions/overPictures'
+import { lettersOf, tooShort } from '@/core/captions/rules'
 import type { Lesson } from '@/core/lesson/document'
 import type { Area } from '@/core/lesson/layers'
 import type { LayerSpan, Timeline } from '@/core/lesson/timeline'
@@ -18,12 +20,16 @@ const NOTICED: Seconds = 0.3
 /** What viewers could not read: one finding a cause, at its first place. */
 export function checkCaptions(lesson: Lesson, timeline: Timeline, captions: readonly Caption[]): Finding[] {
   const { captions: look } = lesson.look
-  const fast = captions.filter(({ lines, start, end }) => letters(lines) / (end - start) > look.pace + MUCH_TOO_FAST)
+  const short = tooShort(captions, captionRules(lesson, timeline))
+  const fast = captions.filter(
+    (one) => !short.includes(one) && lettersOf(one) / (one.end - one.start) > look.pace + MUCH_TOO_FAST,
+  )
   const wide = captions.filter(
     ({ lines }) => lines.length > MOST_LINES || lines.some(({ length }) => length > WIDEST_LINE),
   )
   const lost = lostCorrections(lesson.captionCorrections, lesson.steps, lesson.sounds)
   return [
+    ...finding(short, 'short-captions', (count) => say('findings.shortCaptions', { count })),
     ...finding(fast, 'fast-captions', (count) => say('findings.fastCaptions', { count, pace: look.pace })),
     ...finding(wide, 'wide-captions', (count) => say('findings.wideCaptions', { count, letters: WIDEST_LINE })),
     ...overWords(lesson, timeline, captions),
@@ -31,11 +37,9 @@ export function checkCaptions(lesson: Lesson, timeline: Timeline, captions: read
   ]
 }
 
-const letters = (lines: readonly string[]) => lines.join(' ').length
-
 function finding(
   captions: readonly Caption[],
-  code: 'fast-captions' | 'wide-captions',
+  code: 'short-captions' | 'fast-captions' | 'wide-captions',
   told: (count: number) => string,
 ): Finding[] {
   const [first] = captions

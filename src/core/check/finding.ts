@@ -49,6 +49,7 @@ export type FindingCode =
   | 'short-label'
   | 'edge-over-words'
   | 'pin-missed'
+  | 'short-captions'
   | 'fast-captions'
   | 'wide-captions'
   | 'captions-over-words'

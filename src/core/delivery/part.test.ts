@@ -49,6 +49,9 @@ test('what sticks out of a part is cut, and told in the part’s own time', () =
   const captions = spans.map((span) => ({ ...span, step: 's', lines: ['word'], from: 0, to: 1, isCorrected: false }))
   // A tenth of a second of a caption can't be read.
   expect(captionsWithin(captions, part)).toHaveLength(2)
+  // One that is as short by itself stands in every file alike, also where the last frame ends a little before the lesson.
+  const short = { ...captions[0]!, start: 2.75, end: 3.02 }
+  expect(captionsWithin([short], part)).toHaveLength(1)
 })
 
 test('a chapter that ends where a part begins, but for less than half a frame, is not in it', () => {

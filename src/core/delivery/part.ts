@@ -62,7 +62,8 @@ export function within<T extends { start: Seconds; end: Seconds }>(spans: readon
 /** Captions that lie in a part; of one that is cut at least half a second must be left: less can't be read. */
 export const captionsWithin = (captions: readonly Caption[], part: Part): Caption[] => {
   const { start: from, end: to } = secondsOf(part)
-  const isWhole = ({ start, end }: Caption) => start >= from && end <= to
+  // By less than a frame nothing is cut: a lesson's end is none of a frame.
+  const isWhole = ({ start, end }: Caption) => start >= from - 1 / part.rate && end <= to + 1 / part.rate
   const isLong = ({ start, end }: Caption) => Math.min(end, to) - Math.max(start, from) >= 0.5
   return within(
     captions.filter((caption) => isWhole(caption) || isLong(caption)),

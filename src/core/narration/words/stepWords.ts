@@ -125,14 +125,45 @@ function guess(word: ScriptWord, span: PassageSpan, start: Seconds, end: Seconds
   return { ...timed(word, { text: word.text, span, start, end, confidence: 0 }), confidence: null }
 }
 
-/** Words that nobody has found share the time between those that were; one of the neighbours was. */
+/** Words that nobody has found share, by their letters, what is free between those that were; one of the neighbours was. */
 function between(words: readonly ScriptWord[], before: FoundWord | null, after: FoundWord | null): StepWord[] {
-  const { span } = (before ?? after)!
-  const spanEnd = span.passage.from + span.end - span.start
-  const from = before ? before.end : Math.max(span.passage.from, after!.start - words.length * USUAL_WORD)
-  const to = after && after.span === span ? after.start : Math.min(spanEnd, from + words.length * USUAL_WORD)
-  const step = Math.max(0, to - from) / words.length
-  return words.map((word, i) => guess(word, span, from + i * step, from + (i + 1) * step))
+  const free = freeBetween(before, after, words.length * USUAL_WORD)
+  const total = free.reduce((sum, { from, to }) => sum + to - from, 0)
+  const letters = words.reduce((sum, { text }) => sum + text.length, 0)
+  let passed = 0
+  return words.map((word) => {
+    const length = (total * word.text.length) / letters
+    const middle = passed + length / 2
+    // Across a cut a word belongs to the passage that has its middle, and stays within it.
+    const first = free[0]!.to - free[0]!.from
+    const isFirst = free.length === 1 || middle <= first
+    const part = isFirst ? free[0]! : free[1]!
+    const start = part.from + passed - (isFirst ? 0 : first)
+    passed += length
+    return guess(word, part.span, Math.max(part.from, start), Math.min(part.to, start + length))
+  })
+}
+
+/** A stretch of a passage, in its take's time. */
+interface FreeTime {
+  span: PassageSpan
+  from: Seconds
+  to: Seconds
+}
+
+/** Between two words that were found: in one passage, or in two. At a step's edge no more than is `usual`. */
+function freeBetween(before: FoundWord | null, after: FoundWord | null, usual: Seconds): FreeTime[] {
+  const endOf = ({ passage, start, end }: PassageSpan) => passage.from + end - start
+  const stretch = (span: PassageSpan, from: Seconds, to: Seconds) => ({ span, from, to: Math.max(from, to) })
+  if (before && after && before.span === after.span) return [stretch(before.span, before.end, after.start)]
+  if (before && after)
+    return [
+      stretch(before.span, before.end, endOf(before.span)),
+      stretch(after.span, after.span.passage.from, after.start),
+    ]
+  if (before) return [stretch(before.span, before.end, Math.min(endOf(before.span), before.end + usual))]
+  const { span, start } = after!
+  return [stretch(span, Math.max(span.passage.from, start - usual), start)]
 }
 
 const USUAL_WORD: Seconds = 0.3

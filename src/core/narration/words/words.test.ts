@@ -88,6 +88,28 @@ describe('words of a step', () => {
     expect(corrected[2]).toEqual(['stern', expect.closeTo(2.8, 6), null])
     expect(corrected[3]).toEqual(['line.', 4, 0.9])
   })
+  test('words that were not found share what is free by their letters, across a cut too', () => {
+    const longer = SCRIPT.replace('line.', 'line of the boat.')
+    // 'line', found before, is another word than 'line.' no longer: it ends at 3.8 s; 'Let' begins at 6 s, after the cut.
+    const lesson = lessonWith(
+      [
+        [0, 4.4],
+        [5.4, 13],
+      ],
+      longer,
+    )
+    const guesses = wordsIn(lesson).filter(({ confidence }) => confidence === null)
+    expect(guesses.map(({ text, passage }) => [text, passage])).toEqual([
+      ['of', 'p0'],
+      ['the', 'p0'],
+      ['boat.', 'p1'],
+    ])
+    guesses.forEach(({ start, end }, i) => {
+      expect(end - start).toBeGreaterThan(0.15)
+      expect(start).toBeGreaterThanOrEqual(guesses[i - 1]?.end ?? 0)
+    })
+    expect(guesses.at(-1)!.end).toBeCloseTo(wordsIn(lesson).find(({ text }) => text === 'Let')!.start, 6)
+  })
   test('a script of which no word is heard is guessed as a whole', () => {
     const said = say(lessonWith([[0, 13]], 'Slack water.'))
     expect(said.map(([text, , confidence]) => [text, confidence])).toEqual([
