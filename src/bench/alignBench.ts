@@ -10,6 +10,7 @@ import { importMedia } from '@/media/import/import'
 import { openStore } from '@/media/store/store'
 import { cpuWithChildren } from './cpuTime'
 import { noisy, readingOf, sentencesOf, type Said, type TimedReading } from './alignMaterial'
+import { announcements, PEOPLE, stitched, type Stitched } from './peopleMaterial'
 import { median } from './statistics'
 import { folderObjects } from '@/media/store/folderObjects'
 
@@ -41,7 +42,88 @@ export async function measureAlignment(work: string): Promise<void> {
     report(`${voice}, with mistakes`, starts(reading, found), found)
     reportMistakes(reading, found, COUNT)
   }
+  await measurePeople(work)
+  await measureTries(work)
   await measureSpeed(work)
+}
+
+const MINUTES = 4
+const PEOPLE_SEEDS = [1, 2]
+/** Of a wrong sentence that shares more of its words with what is said there, belief is no fault. */
+const NEARLY_SAID = 0.4
+
+/** People in several languages: how many of their sentences are lost, and of a script of others how many are believed. */
+async function measurePeople(work: string): Promise<void> {
+  for (const language of PEOPLE) {
+    const all = await announcements(language)
+    const total = { said: 0, lost: 0, far: 0, wrong: 0, believed: 0 }
+    const errors: Seconds[] = []
+    for (const seed of PEOPLE_SEEDS) {
+      const { script, samples, said } = await stitched(all, MINUTES, seed)
+      const found = await aligned(work, script, samples, language)
+      for (const { sentence, start } of said) {
+        const one = found.sentences[sentence]!
+        if (one.status === 'spoken') errors.push(Math.abs(one.start - start))
+        else total.lost++
+      }
+      const others = all
+        .map(({ text }) => text)
+        .filter((text) => !script.includes(text))
+        .slice(0, script.length)
+      const wrong = await aligned(work, others, samples, language)
+      total.said += said.length
+      total.wrong += others.length
+      total.believed += wrong.sentences.filter(
+        (one) => one.status === 'spoken' && shareSaid(others[one.sentence]!, one, script, said) < NEARLY_SAID,
+      ).length
+    }
+    console.log(
+      `people, ${language.padEnd(10)} lost ${total.lost} of ${total.said} (${share(total.lost, total.said)}); starts ${(median(errors) * 1000).toFixed(0)} ms, ${share(errors.filter((error) => error <= 0.15).length, errors.length)} within 150; of a wrong script believed ${total.believed} of ${total.wrong}`,
+    )
+  }
+}
+
+/** The share of a text's words that are said about there. */
+function shareSaid(text: string, { start, end }: Stretch, script: readonly string[], said: Stitched['said']): number {
+  const here = said.filter((one) => one.start < end + 1 && one.end > start - 1)
+  const heard = new Set(here.flatMap(({ sentence }) => wordsIn(script[sentence]!)))
+  const words = wordsIn(text)
+  return words.filter((word) => heard.has(word)).length / words.length
+}
+
+const wordsIn = (text: string): string[] => text.toLowerCase().match(/[\p{L}']+/gu) ?? []
+
+interface Stretch {
+  start: Seconds
+  end: Seconds
+}
+
+/** A complete reading with a try from its beginning that breaks off anywhere, before it or after it. */
+async function measureTries(work: string): Promise<void> {
+  const script = sentencesOf(4, 42)
+  const whole = script.map((_, sentence) => ({ sentence }))
+  for (const voice of ['slt', 'awb'])
+    for (const place of ['before', 'after'] as const) {
+      const lost: string[] = []
+      let count = 0
+      for (let last = 0; last < script.length; last++)
+        for (const part of [0.2, 0.45, 0.7, 0.88]) {
+          const broken: Said[] = [...whole.slice(0, last), { sentence: last, share: part }]
+          const said = place === 'before' ? [...broken, ...whole] : [...whole, ...broken]
+          const reading = await readingOf(script, said, voice, ++count)
+          const found = await aligned(work, script, reading.samples)
+          const isLost = found.sentences.some((one) => {
+            const complete = reading.said.filter(
+              ({ what }) => 'sentence' in what && what.sentence === one.sentence && !what.share,
+            )
+            return one.status !== 'spoken' || complete.every(({ start }) => Math.abs(start - one.start) > 0.25)
+          })
+          if (isLost) lost.push(`sentence ${last + 1} at ${part}`)
+        }
+      console.log(
+        `${voice}, a try broken off ${place}: ${lost.length} of ${count} lose a complete saying ${lost.join(', ')}`,
+      )
+    }
 }
 
 /** An hour. */
@@ -75,9 +157,14 @@ async function storeWith(work: string, samples: Float32Array) {
   return { store, part: { media: info.hash, from: 0, to: info.length! } }
 }
 
-async function aligned(work: string, script: readonly string[], samples: Float32Array): Promise<Alignment> {
+async function aligned(
+  work: string,
+  script: readonly string[],
+  samples: Float32Array,
+  language = 'en',
+): Promise<Alignment> {
   const { store, part } = await storeWith(work, samples)
-  return alignMedia(store, part, readScript(script.join('\n'), { byLine: true }), 'en')
+  return alignMedia(store, part, readScript(script.join('\n'), { byLine: true }), language)
 }
 
 /** Skips, tries that were broken off or repeated, and asides, about one in five sentences. */

@@ -6,11 +6,12 @@ import { startDemo } from './demo'
 import { feed, type FeedReport } from './feed'
 import { fillDisk } from './fullDisk'
 import { hostileArchives } from './hostileArchives'
+import { hostileDecks } from './hostileDecks'
 import { goodFiles, hostileFiles } from './hostileMedia'
 import { killAndLook } from './kills'
 
 /**
- * `npm run faults [-- kills disk media archives] [--seed N] [--count N]`: kills, a full disk, and hostile files against the
+ * `npm run faults [-- kills disk media decks archives] [--seed N] [--count N]`: kills, a full disk, and hostile files against the
  * demo as it runs for everybody. Ends with an error where anything was lost, crashed, or was not told in a sentence.
  */
 
@@ -34,7 +35,7 @@ if (isWanted('disk')) {
   console.log(disk ? `full disk: ${disk.wrong.length} wrong` : 'full disk: not tried, it needs root to mount one')
   wrong.push(...(disk?.wrong ?? []))
 }
-if (['kills', 'media', 'archives'].some(isWanted)) {
+if (['kills', 'media', 'decks', 'archives'].some(isWanted)) {
   const demo = await startDemo(join(data, 'demo'))
   const processes = () => [demo.pidOf('server'), demo.pidOf('worker')]
   try {
@@ -42,6 +43,7 @@ if (['kills', 'media', 'archives'].some(isWanted)) {
       const files = hostileFiles(await goodFiles(), countOf('media'), seededRandom(seed))
       tell('hostile media', await feed(demo.url, files, 'media', processes))
     }
+    if (isWanted('decks')) tell('hostile decks', await feed(demo.url, await hostileDecks(), 'media', processes))
     if (isWanted('archives'))
       tell(
         'hostile archives',

@@ -1,10 +1,11 @@
 import { takeSpeech } from '@/core/measure/takeVoice'
-import { alignTake, coarseFit } from '@/core/narration/align/align'
+import { alignTake, coarseFit, type TakeSpectra } from '@/core/narration/align/align'
 import type { Alignment } from '@/core/narration/align/alignment'
 import { createMelMeter } from '@/core/narration/align/mel'
 import { createReference, type MelReference } from '@/core/narration/align/reference'
 import type { TimedWord } from '@/core/messages/job'
 import { readScript, type Script } from '@/core/narration/words/script'
+import { endsClause, endsSentence } from '@/core/narration/words/sentenceEnds'
 import { DEFAULT_READING, sentencesToSay } from '@/core/narration/speechVoice'
 import type { SpeechSegment } from '@/core/measure/speech'
 import { UserError } from '@/core/userError'
@@ -18,8 +19,8 @@ import { partAtRate, type TakePart } from './partAtRate'
 /** Rate at which voices are compared. */
 const RATE = 16000
 
-/** Tried one after the other; English is the language whose two great accents differ most. */
-const ACCENTS: Record<string, string[]> = { en: ['en-gb', 'en-us'] }
+/** Tried one after the other, for the languages whose great accents differ most. */
+const ACCENTS: Record<string, string[]> = { en: ['en-gb', 'en-us'], es: ['es', 'es-419'], pt: ['pt', 'pt-br'] }
 /** Lengths of vocal tract that are tried, see mel.ts: children and women have shorter ones than the synthesiser. */
 const WARPS = [0.88, 0.94, 1, 1.06, 1.12, 1.18, 1.24]
 /** What is listened to for the choice. */
@@ -42,6 +43,19 @@ export async function alignMedia(
   language: string,
   { signal, onProgress }: AlignOptions = {},
 ): Promise<Alignment> {
+  const { take, reference } = await compared(store, part, script, language, { signal, onProgress })
+  const found = alignTake(take, reference, { onProgress: (share) => onProgress?.(0.3 + 0.7 * share) })
+  return inTakeTime(found, part.from)
+}
+
+/** What of a part is compared with what of its script; throws as `alignMedia` does. */
+export async function compared(
+  store: MediaStore,
+  part: TakePart,
+  script: Script,
+  language: string,
+  { signal, onProgress }: AlignOptions = {},
+): Promise<{ take: TakeSpectra; reference: MelReference }> {
   const analysis = await store.analysis(part.media)
   if (!analysis) throw new UserError(say('speech.thereIsNoSound'))
   if (script.sentences.length === 0) throw new UserError(say('speech.thereAreNoWords'))
@@ -52,8 +66,7 @@ export async function alignMedia(
     referenceOf(script, voice, signal),
     spectraOf(store, part, [warp], signal),
   ])
-  const found = alignTake({ mel: mel!, speech }, reference, { onProgress: (share) => onProgress?.(0.3 + 0.7 * share) })
-  return inTakeTime(found, part.from)
+  return { take: { mel: mel!, speech }, reference }
 }
 
 /**
@@ -147,9 +160,9 @@ async function choose(
 async function voicesFor(language: string): Promise<string[]> {
   const code = language.toLowerCase()
   const accents = ACCENTS[code.split('-')[0]!]
-  if (accents && (code === 'en' || accents.includes(code))) return accents
   const voices = (await espeak.voices()).map((voice) => voice.language)
   const exact = voices.find((voice) => voice.toLowerCase() === code)
+  if (accents && (!exact || accents.includes(code) || !code.includes('-'))) return accents
   const voice = exact ?? voices.find((one) => one.split('-')[0] === code.split('-')[0])
   if (!voice) throw new UserError(say('speech.noVoiceOnThis', { language }))
   return [voice]
@@ -164,7 +177,7 @@ async function referenceOf(script: Script, voice: string, signal?: AbortSignal):
     { ...DEFAULT_READING, voice, rate: 160 },
     ({ samples, rate, starts }) => {
       const { firstWord, lastWord } = sentences[index++]!
-      const punctuated = words.slice(firstWord, lastWord + 1).map(({ text }) => /[,;:–—.!?…]["'”’)]*$/u.test(text))
+      const punctuated = words.slice(firstWord, lastWord + 1).map(({ text }) => endsClause(text) || endsSentence(text))
       builder.add({ samples, rate, starts: starts!, punctuated })
     },
     signal,

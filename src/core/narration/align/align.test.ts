@@ -119,6 +119,42 @@ test.each([1, 2, 3])('a try that breaks off after %d words is not taken for the 
   expect(found.sentences.every(({ status }) => status === 'spoken')).toBe(true)
 })
 
+/** Each sentence begins where one of its complete sayings does. */
+function expectComplete(said: readonly (readonly [sentence: number, words?: number])[]): void {
+  const { speech, take } = reading(said)
+  for (const found of alignTake(take, script).sentences) {
+    const whole = speech.filter((_, i) => said[i]![0] === found.sentence && (said[i]![1] ?? WORDS) === WORDS)
+    const off = whole.map(({ start }) => (found.status === 'spoken' ? Math.abs(found.start - start) : Infinity))
+    expect(Math.min(...off)).toBeLessThan(0.1)
+  }
+}
+
+describe('a try that breaks off takes nothing from the complete one', () => {
+  const cuts = [0, 3, 7].flatMap((sentence) => [1, 2, 3, 4].map((count) => [sentence, count] as const))
+  const upTo = (sentence: number, count: number) => [
+    ...Array.from({ length: sentence }, (_, s) => [s] as const),
+    [sentence, count] as const,
+  ]
+  test.each(cuts)('after all, from the beginning to sentence %d, word %d', (sentence, count) =>
+    expectComplete([...all, ...upTo(sentence, count)]),
+  )
+  test.each(cuts)('before all, to sentence %d, word %d', (sentence, count) =>
+    expectComplete([...upTo(sentence, count), ...all]),
+  )
+  test('several in the middle', () =>
+    expectComplete([[0], [1], [2, 2], [2, 4], [2], [3], [4], [4, 3], [5, 1], [5], [6], [7], [6, 4]]))
+})
+
+test('what is said is as sure with a script of which half is said as with one that is said wholly', () => {
+  const sure = (said: readonly number[]) =>
+    alignTake(reading(said.map((s) => [s])).take, script).sentences.flatMap((one) =>
+      one.status === 'spoken' && one.sentence < SENTENCES / 2 ? [one.confidence] : [],
+    )
+  const [whole, half] = [sure(all.map(([s]) => s)), sure(all.map(([s]) => (s < SENTENCES / 2 ? s : SENTENCES + s)))]
+  expect(half).toHaveLength(SENTENCES / 2)
+  half.forEach((confidence, i) => expect(Math.abs(confidence - whole[i]!)).toBeLessThan(0.1))
+})
+
 const told = ({ extra }: Alignment, kind: string) =>
   extra.reduce((sum, one) => sum + (one.kind === kind ? one.end - one.start : 0), 0)
 

@@ -7,6 +7,7 @@ import { findPath, type Band, type TakeFrames } from './path'
 import { withRestarts } from './restarts'
 import { scaledReference, sentenceAtFrame, type MelReference, type Reference } from './reference'
 import type { Alignment } from './alignment'
+import { visitsOf } from './visits'
 
 export interface AlignOptions {
   onProgress?: (share: number) => void
@@ -15,6 +16,9 @@ export interface AlignOptions {
 /** Steps of the three passes in frames of 10 ms; the first is coarser for long takes. */
 const COARSE = { short: 8, long: 16, longFrom: 900 * FRAMES_PER_SECOND }
 const MIDDLE = 4
+/** How much slower than its reference a take may be; a difference of so much (as a logarithm) is none. */
+const STRETCH = { least: 0.6, most: 1.7 }
+const SAME_TEMPO = 0.06
 /** Half the width of the bands. */
 const FIRST_BAND = { least: 60, share: 0.12 } // seconds, share of the take
 /**
@@ -45,17 +49,17 @@ export function alignTake(take: TakeSpectra, script: MelReference, { onProgress 
   const compared = compare(take, script)
   if (!compared) return nothingSaid(script)
   const { features, speaking, reference } = compared
-  const coarse = coarsePath(compared)
+  const { stretch, ...coarse } = atItsTempo(compared)
   onProgress?.(0.4)
 
   const middle = takeFrames(features, speaking, MIDDLE)
-  const middleReference = scaledReference(reference, MIDDLE, compared.stretch)
+  const middleReference = scaledReference(reference, MIDDLE, stretch)
   const around = carriedBand(coarse.path.at, coarse.reference, middleReference, coarse.step, middle, SECOND_BAND)
   const second = findPath(middle, middleReference, around, BEAMS.middle)
   onProgress?.(0.8)
 
   const fine = takeFrames(features, speaking, 1)
-  const fineReference = scaledReference(reference, 1, compared.stretch)
+  const fineReference = scaledReference(reference, 1, stretch)
   const narrow = carriedBand(second.at, middleReference, fineReference, MIDDLE, fine, THIRD_BAND)
   const third = findPath(fine, fineReference, narrow, BEAMS.fine)
   onProgress?.(1)
@@ -91,7 +95,7 @@ function compare({ mel, speech }: TakeSpectra, script: MelReference): Compared |
     features: comparable(mel, isSpeech),
     speaking,
     reference: { ...script, features: comparable(inRoomOf(mel, isSpeech, script.mel), () => true) },
-    stretch: clamp(spoken / script.word.length, 0.6, 1.7),
+    stretch: clamp(spoken / script.word.length, STRETCH.least, STRETCH.most),
   }
 }
 
@@ -99,7 +103,26 @@ function coarsePath({ features, speaking, reference, stretch }: Compared) {
   const step = speaking.length > COARSE.longFrom ? COARSE.long : COARSE.short
   const frames = takeFrames(features, speaking, step)
   const scaled = scaledReference(reference, step, stretch)
-  return { step, reference: scaled, path: findPath(frames, scaled, straightBand(frames, scaled), BEAMS.coarse) }
+  const path = findPath(frames, scaled, straightBand(frames, scaled), BEAMS.coarse)
+  return { step, frames, reference: scaled, path, stretch }
+}
+
+/**
+ * The coarse path of a reference that is as slow as the take. How slow that is, all its speech against all words tells only
+ * where each is said once: who says things twice, or leaves some out, is heard in the path.
+ */
+function atItsTempo(compared: Compared) {
+  const coarse = coarsePath(compared)
+  const paces = visitsOf(coarse.path.at, coarse.frames, coarse.reference)
+    .map(({ from, to, first, last }) => {
+      const spoken = coarse.frames.speech.subarray(from, to).reduce((sum, value) => sum + value, 0)
+      return { pace: spoken / (last - first), weight: last - first }
+    })
+    .sort((a, b) => a.pace - b.pace)
+  let left = paces.reduce((sum, { weight }) => sum + weight, 0) / 2
+  const usual = paces.find(({ weight }) => (left -= weight) <= 0)?.pace ?? 1
+  if (Math.abs(Math.log(usual)) < SAME_TEMPO) return coarse
+  return coarsePath({ ...compared, stretch: clamp(compared.stretch * usual, STRETCH.least, STRETCH.most) })
 }
 
 function speakingFrames(speech: readonly SpeechSegment[], frames: number): Uint8Array {

@@ -5,9 +5,12 @@ import { timeOfFrame } from './mel'
 import { distance, type TakeFrames } from './path'
 import type { Reference, ReferenceGraph } from './reference'
 import { visitsOf, type Visit } from './visits'
+import { reachWithin, spokenPart } from './warp'
 
 /** Less of a sentence than this is a try that was broken off. */
 const COMPLETE = 0.75
+/** A try is as good as one before it where it is believed and fits nearly as well, and comes as far, but for a share. */
+const AS_GOOD = { belief: 0.1, distance: 1.1, reach: 0.94 }
 /**
  * A visit that fits this much worse than its surroundings is something else that happens to lie there: so many times
  * the usual deviation of this voice, within these bounds. Short visits vary more.
@@ -28,10 +31,10 @@ export function describeAlignment(path: Int32Array, take: TakeFrames, reference:
   const visits = visitsOf(path, take, reference)
   const usual = surroundings(visits)
   const fits = fittest(visits, usual)
-  const belief = beliefs(visits, take, reference)
+  const belief = beliefs(visits, path, take, reference)
   const isSaid = (visit: Visit) => belief.get(visit)! >= (fits(visit) ? BELIEVED : CONVINCED)
-  const used = new Map<number, Visit>()
-  for (const visit of visits) if (visit.coverage >= COMPLETE && isSaid(visit)) used.set(visit.sentence, visit)
+  const complete = visits.filter((visit) => visit.coverage >= COMPLETE && isSaid(visit))
+  const used = lastGood(complete, take, (visit) => belief.get(visit)!)
   const sentences = reference.sentenceAt.length - 1
   const words: AlignedWord[] = []
   const spoken: AlignedSentence[] = []
@@ -43,6 +46,21 @@ export function describeAlignment(path: Int32Array, take: TakeFrames, reference:
   // A try is not heard, so what is taken for one has to be one by every measure.
   const isTry = (visit: Visit) => belief.get(visit)! >= BELIEVED && fits(visit)
   return { words, sentences: spoken, extra: extrasOf(visits, used, isTry, path, take) }
+}
+
+/** Of the tries of each sentence the last one, unless it is clearly worse than one before it, or breaks off before that ends. */
+function lastGood(tries: readonly Visit[], take: TakeFrames, belief: (visit: Visit) => number): Map<number, Visit> {
+  const used = new Map<number, Visit>()
+  for (const visit of tries) {
+    const before = used.get(visit.sentence)
+    const isAsGood =
+      before === undefined ||
+      (belief(visit) >= belief(before) - AS_GOOD.belief &&
+        visit.distance <= before.distance * AS_GOOD.distance &&
+        reachWithin(spokenPart(take, visit), spokenPart(take, before)) >= AS_GOOD.reach)
+    if (isAsGood) used.set(visit.sentence, visit)
+  }
+  return used
 }
 
 export function nothingSaid({ sentenceAt }: ReferenceGraph): Alignment {
