@@ -40,13 +40,13 @@ export async function announcements(language: PeoplesLanguage): Promise<Announce
   const [voice] = await readdir(sounds)
   const made: Announcement[] = []
   for (const line of texts.split('\n')) {
-    const [, name, text] = /^([\w/-]+):\s*(.+)$/.exec(line.trim()) ?? []
+    const [, name, text] = /^([\w/-]+):(.+)$/.exec(line) ?? []
     // What is told about sounds stands in brackets, and figures are said in more than one way.
     if (!name || !text || /[[\](){}<>\d/#*]/.test(text)) continue
-    const words = text.split(/\s+/).length
+    const words = text.trim().split(/\s+/).length
     const path = join(sounds, voice!, `${name}.g722`)
     if (words >= WORDS.least && words <= WORDS.most && existsSync(path))
-      made.push({ text: text.replace(/\s+/g, ' '), path })
+      made.push({ text: text.trim().replace(/\s+/g, ' '), path })
   }
   return made
 }
