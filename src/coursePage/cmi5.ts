@@ -1,9 +1,26 @@
 import type { Report } from './report'
+import { NEVER_HERE, readVisit, written } from './visit'
 
 /** cmi5 (AICC, with xAPI 1.0.3): statements that are sent to the address with which the course site opened the page. */
 
 const VERB = 'http://adlnet.gov/expapi/verbs/'
 const CATEGORY = 'https://w3id.org/xapi/cmi5/context/categories/'
+
+/** What is kept in the state of a registration. */
+const KEPT = 'visit'
+const MOST = 100_000
+
+/** What the course site says of this launch; in another mode than the normal one nothing is to be told but beginning and end. */
+interface Launch {
+  contextTemplate?: Context
+  launchMode?: 'Normal' | 'Browse' | 'Review'
+  returnURL?: string
+}
+
+interface Kept {
+  visit: string
+  isComplete: boolean
+}
 
 interface Context {
   contextActivities?: Record<string, unknown>
@@ -24,7 +41,9 @@ export function cmi5Report(query: URLSearchParams): Report | null {
   const begun = Date.now()
   let token = ''
   let context: Context = {}
-  let isComplete = false
+  let isNormal = true
+  let kept: Kept = { visit: '', isComplete: false }
+  let lessonLength = 0
   let isOver = false
 
   const send = (path: string, init: RequestInit = {}) =>
@@ -40,6 +59,16 @@ export function cmi5Report(query: URLSearchParams): Report | null {
     })
   const state = (id: string) =>
     `activities/state?${new URLSearchParams({ activityId, agent: actor, registration, stateId: id })}`
+  const profile = (id: string) => `agents/profile?${new URLSearchParams({ agent: actor, profileId: id })}`
+  /** Null where there is none. */
+  const read = async <T>(path: string): Promise<T | null> => {
+    const answer = await send(path)
+    return answer.ok ? ((await answer.json()) as T) : null
+  }
+  const keep = (change: Partial<Kept>) => {
+    kept = { ...kept, ...change }
+    if (isNormal) void send(state(KEPT), { method: 'PUT', body: JSON.stringify(kept) })
+  }
   const say = (verb: string, more: { result?: object; categories?: string[] } = {}) =>
     send('statements', {
       method: 'POST',
@@ -63,21 +92,35 @@ export function cmi5Report(query: URLSearchParams): Report | null {
   const duration = () => `PT${((Date.now() - begun) / 1000).toFixed(2)}S`
 
   return {
-    async begin() {
+    async begin(length) {
+      lessonLength = length
       const answer = (await (await fetch(fetchAt, { method: 'POST' })).json()) as Record<string, string>
       token = answer['auth-token'] ?? ''
-      const launch = await send(state('LMS.LaunchData'))
-      if (launch.ok) context = ((await launch.json()) as { contextTemplate?: Context }).contextTemplate ?? {}
+      const launch = await read<Launch>(state('LMS.LaunchData'))
+      context = launch?.contextTemplate ?? {}
+      isNormal = (launch?.launchMode ?? 'Normal') === 'Normal'
+      // The standard asks for them before anything is said, whatever they are used for.
+      const preferences = await read<{ audioPreference?: string }>(profile('cmi5LearnerPreferences'))
       await say('initialized')
-      const kept = await send(state('place'))
-      return kept.ok ? (((await kept.json()) as { seconds?: number }).seconds ?? null) : null
+      const before = await read<Kept>(state(KEPT))
+      if (before) kept = before
+      // Who looks at it again is not taken to where they were.
+      const visit = isNormal ? readVisit(kept.visit, length) : NEVER_HERE
+      return {
+        ...visit,
+        isComplete: kept.isComplete,
+        share: 0,
+        isSilent: preferences?.audioPreference === 'off',
+        ...(launch?.returnURL ? { returnTo: launch.returnURL } : {}),
+      }
     },
-    place(seconds) {
-      void send(state('place'), { method: 'PUT', body: JSON.stringify({ seconds }) })
+    tell(visit) {
+      keep({ visit: written(visit, lessonLength, MOST) })
     },
     complete() {
-      if (isComplete) return
-      isComplete = true
+      // Once in a registration, and only where it counts.
+      if (!isNormal || kept.isComplete) return
+      keep({ isComplete: true })
       void say('completed', { result: { completion: true, duration: duration() }, categories: ['moveon'] })
     },
     end() {

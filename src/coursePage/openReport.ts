@@ -2,6 +2,7 @@ import type { PageContent } from '@/core/delivery/coursePage'
 import { cmi5Report } from './cmi5'
 import type { Report } from './report'
 import { scormReport } from './scorm'
+import { readVisit, written } from './visit'
 
 /** By the course site around this page; outside one only this browser knows. */
 export function openReport(to: PageContent['reportsTo']): Report {
@@ -16,19 +17,19 @@ export function openReport(to: PageContent['reportsTo']): Report {
   }
 }
 
+const MOST = 100_000
+
 /** Opened outside a course site: only this browser knows. */
 function keptHere(): Report {
-  const key = `place ${location.pathname}`
+  const [visitKey, doneKey] = [`visit ${location.pathname}`, `done ${location.pathname}`]
+  let lessonLength = 0
   return {
-    begin: () => Promise.resolve(Number(read(key)) || null),
-    place(seconds) {
-      try {
-        localStorage.setItem(key, String(seconds))
-      } catch {
-        // Some browsers keep nothing for pages that are opened from a folder.
-      }
+    begin(length) {
+      lessonLength = length
+      return Promise.resolve({ ...readVisit(read(visitKey), length), isComplete: read(doneKey) === 'yes', share: 0 })
     },
-    complete() {},
+    tell: (visit) => keep(visitKey, written(visit, lessonLength, MOST)),
+    complete: () => keep(doneKey, 'yes'),
     end() {},
   }
 }
@@ -38,5 +39,13 @@ function read(key: string): string | null {
     return localStorage.getItem(key)
   } catch {
     return null
+  }
+}
+
+function keep(key: string, text: string): void {
+  try {
+    localStorage.setItem(key, text)
+  } catch {
+    // Some browsers keep nothing for pages that are opened from a folder.
   }
 }

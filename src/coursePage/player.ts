@@ -2,6 +2,8 @@ import type { PageContent } from '@/core/delivery/coursePage'
 import { cueText } from '@/core/formats/captionFiles'
 import { pageWordsOf } from '@/core/delivery/pageWords'
 import { openReport } from './openReport'
+import type { Earlier } from './report'
+import { shareOf, together, type Visit } from './visit'
 
 /** What a lesson's page in a package does: captions, chapters, transcript, speed, keys, and telling how far one has come. */
 
@@ -67,32 +69,68 @@ document.addEventListener('keydown', (event) => {
   if (isFree && !event.ctrlKey && !event.metaKey && !event.altKey) KEYS[event.key.toLowerCase()]?.()
 })
 
-/** By what was really played, not by where somebody has jumped to. */
-function seen(): number {
-  let sum = 0
-  for (let i = 0; i < video.played.length; i++) sum += video.played.end(i) - video.played.start(i)
-  return video.duration > 0 ? sum / video.duration : 0
+let earlier: Earlier | null = null
+
+/** By what was really played in all visits, not by where somebody has jumped to. */
+function visit(): Visit {
+  const now = Array.from({ length: video.played.length }, (_, i) => ({
+    start: video.played.start(i),
+    end: video.played.end(i),
+  }))
+  return { place: video.currentTime, played: together(earlier?.played ?? [], now) }
+}
+
+const seen = () => Math.max(earlier?.share ?? 0, shareOf(visit().played, video.duration))
+
+function showFinished(): void {
+  document.getElementById('done')!.textContent = `✓ ${words.watched}`
 }
 
 let isFinished = false
 function finish(): void {
-  if (isFinished) return
+  if (isFinished || !earlier) return
   isFinished = true
-  document.getElementById('done')!.textContent = `✓ ${words.watched}`
+  showFinished()
   report.complete()
+  tell()
 }
 
-const tell = () => report.place(video.currentTime, seen())
+function tell(): void {
+  if (earlier) report.tell(visit(), seen())
+}
 video.addEventListener('pause', tell)
 setInterval(() => {
   if (!video.paused) tell()
 }, TELL_EVERY)
-window.addEventListener('pagehide', () => {
+function end(): void {
   tell()
-  report.end()
-})
+  if (earlier) report.end()
+}
+window.addEventListener('pagehide', end)
 
-void report.begin().then((place) => {
-  // Who was at the end begins anew.
-  if (place && place < (video.duration || Infinity) - 5) video.currentTime = place
-})
+/** What was played of a lesson is known by its length, which the video tells. */
+const ready =
+  video.readyState > 0
+    ? Promise.resolve()
+    : new Promise<void>((resolve) => video.addEventListener('loadedmetadata', () => resolve(), { once: true }))
+void ready
+  .then(() => report.begin(video.duration))
+  .then((known) => {
+    earlier = known
+    isFinished = known.isComplete
+    if (isFinished) showFinished()
+    if (known.isSilent) video.muted = true
+    if (known.returnTo) showWayBack(known.returnTo)
+    // Who was at the end begins anew, and who has begun already goes on.
+    if (known.place && known.place < video.duration - 5 && video.played.length === 0) video.currentTime = known.place
+  })
+
+/** Back to the course, as its site wants it. */
+function showWayBack(address: string): void {
+  const link = document.createElement('a')
+  link.href = address
+  link.target = '_top'
+  link.textContent = words.back
+  link.addEventListener('click', end)
+  document.querySelector('.controls')!.append(link)
+}

@@ -1,9 +1,22 @@
-/** How a page tells a course site how far somebody has come. */
+import type { Visit } from './visit'
+
+/** How a page tells whoever keeps it how far somebody has come. */
 export interface Report {
-  /** Where they were last time, in seconds. */
-  begin(): Promise<number | null>
-  /** Where they are, and how much of it they have seen (0..1). */
-  place(seconds: number, seen: number): void
+  /** What is known of earlier visits to a lesson of this length. */
+  begin(length: number): Promise<Earlier>
+  /** Where they are, what they have been played in all visits, and how much of it that is (0..1). */
+  tell(visit: Visit, share: number): void
+  /** It has been watched; said once. */
   complete(): void
   end(): void
+}
+
+export interface Earlier extends Visit {
+  isComplete: boolean
+  /** How much of it was told as seen, 0..1: it never becomes less. */
+  share: number
+  /** Where the course site wants to go on when the lesson is over. */
+  returnTo?: string
+  /** Somebody has asked for no sound. */
+  isSilent?: boolean
 }

@@ -1,9 +1,14 @@
 import type { Report } from './report'
+import { readVisit, written } from './visit'
 
 /** SCORM's run-time: an object that the course site puts into a window around this one. */
 type Api = Record<string, (...args: string[]) => string>
 
-/** The names by which SCORM 1.2 and SCORM 2004 call the same things. */
+/** Where both keep what a package wants to know again. */
+const KEPT = 'cmi.suspend_data'
+const PROGRESS = 'cmi.progress_measure'
+
+/** The names by which SCORM 1.2 and SCORM 2004 call the same things, and how many characters may be kept. */
 const NAMES = {
   scorm12: {
     object: 'API',
@@ -14,6 +19,7 @@ const NAMES = {
     status: 'cmi.core.lesson_status',
     time: 'cmi.core.session_time',
     exit: 'cmi.core.exit',
+    most: 4096,
   },
   scorm2004: {
     object: 'API_1484_11',
@@ -24,6 +30,7 @@ const NAMES = {
     status: 'cmi.completion_status',
     time: 'cmi.session_time',
     exit: 'cmi.exit',
+    most: 64_000,
   },
 } as const
 
@@ -38,17 +45,26 @@ export function scormReport(version: keyof typeof NAMES): Report | null {
   const call = (name: string, ...args: string[]) => api[names.call(name)]!(...args)
   const set = (name: string, value: string) => call('SetValue', name, value)
   const begun = Date.now()
+  const isScorm2004 = version === 'scorm2004'
+  let lessonLength = 0
   let isOver = false
   return {
-    async begin() {
+    begin(length) {
+      lessonLength = length
       call(names.begin, '')
       const status = call('GetValue', names.status)
-      if (status !== 'completed' && status !== 'passed') set(names.status, 'incomplete')
-      return Number(call('GetValue', names.place)) || null
+      const isComplete = status === 'completed' || status === 'passed'
+      if (!isComplete) set(names.status, 'incomplete')
+      const kept = readVisit(call('GetValue', KEPT), length)
+      // Packages of before kept the place alone.
+      const place = kept.place || Number(call('GetValue', names.place)) || 0
+      const share = isScorm2004 ? Number(call('GetValue', PROGRESS)) || 0 : 0
+      return Promise.resolve({ ...kept, place, isComplete, share })
     },
-    place(seconds, seen) {
-      set(names.place, seconds.toFixed(1))
-      if (version === 'scorm2004') set('cmi.progress_measure', Math.min(1, seen).toFixed(4))
+    tell(visit, share) {
+      set(names.place, visit.place.toFixed(1))
+      set(KEPT, written(visit, lessonLength, names.most))
+      if (isScorm2004) set(PROGRESS, share.toFixed(4))
       call('Commit', '')
     },
     complete() {

@@ -39,7 +39,10 @@ declare global {
 }
 
 /** A page that fails the test when something breaks in it. */
-export async function openPage(browser: Browser, url: string): Promise<{ page: Page; faults: string[] }> {
+export async function openPage(
+  browser: Pick<Browser, 'newPage'>,
+  url: string,
+): Promise<{ page: Page; faults: string[] }> {
   const page = await browser.newPage()
   const faults: string[] = []
   page.on('pageerror', (error) => {

@@ -20,8 +20,14 @@ export interface Site {
   url: string
   /** xAPI statements, as they were sent. */
   statements: Statement[]
-  /** What the package keeps for its next visit. */
+  /** What the package keeps for its next visit by xAPI. */
   states: Map<string, string>
+  /** What SCORM's run-time holds, for all visits, and all that was ever set, in order. */
+  data: Map<string, string | number>
+  wasSet: { name: string; value: string | number }[]
+  /** What the course site tells a package by cmi5: its mode, and what is known of its learner. */
+  launchAs(mode: 'Normal' | 'Browse' | 'Review'): void
+  profiles: Map<string, string>
   close(): void
 }
 
@@ -29,6 +35,12 @@ export interface Statement {
   verb: { id: string }
   result?: { completion?: boolean }
   context: { registration: string; contextActivities: { category: { id: string }[] } }
+}
+
+interface SetValue {
+  name: string
+  value: string | number
+  serial: number
 }
 
 interface Answer {
@@ -44,25 +56,38 @@ const TYPES: Record<string, string> = {
   '.mp4': 'video/mp4',
 }
 
-/** SCORM's run-time as the standard describes it: one object in the window around the package, all of it text. */
-const AROUND = `<!doctype html><title>Course site</title><script>
-  window.data = JSON.parse(sessionStorage.getItem('data') ?? '{}')
-  const keep = () => sessionStorage.setItem('data', JSON.stringify(window.data))
-  const get = (name) => window.data[name] ?? ''
-  const set = (name, value) => { if (typeof value !== 'string') throw new Error(name); window.data[name] = value; keep(); return 'true' }
-  const count = (name) => { window.data[name] = (window.data[name] ?? 0) + 1; keep(); return 'true' }
+/**
+ * SCORM's run-time as the standard describes it: one object in the window around the package, all of it text. The site keeps what is
+ * set; what arrives late does not go before what was set after it.
+ */
+const around = (data: ReadonlyMap<string, string | number>) => `<!doctype html><title>Course site</title><script>
+  window.data = ${JSON.stringify(Object.fromEntries(data))}
+  let serial = Date.now() * 1000
+  const keep = (name) => void fetch('/data', { method: 'PUT', keepalive: true, body: JSON.stringify({ name, value: window.data[name], serial: serial++ }) })
+  const get = (name) => String(window.data[name] ?? '')
+  const set = (name, value) => { if (typeof value !== 'string') throw new Error(name); window.data[name] = value; keep(name); return 'true' }
+  const count = (name) => { window.data[name] = (window.data[name] ?? 0) + 1; keep(name); return 'true' }
   window.API = { LMSInitialize: () => count('begun'), LMSFinish: () => count('ended'), LMSGetValue: get, LMSSetValue: set, LMSCommit: () => 'true' }
   window.API_1484_11 = { Initialize: () => count('begun'), Terminate: () => count('ended'), GetValue: get, SetValue: set, Commit: () => 'true' }
 </script><iframe src="/package/index.html" width="1000" height="700" allow="autoplay"></iframe>`
 
 export async function courseSite(folder: string): Promise<Site> {
   const statements: Statement[] = []
-  const states = new Map<string, string>([
-    [
+  const states = new Map<string, string>()
+  const data = new Map<string, string | number>()
+  const wasSet: Site['wasSet'] = []
+  const serials = new Map<string, number>()
+  const profiles = new Map<string, string>()
+  let url = ''
+  const launchAs = (mode: string) =>
+    states.set(
       'LMS.LaunchData',
-      JSON.stringify({ contextTemplate: { extensions: { 'urn:session': 'one' } }, launchMode: 'Normal' }),
-    ],
-  ])
+      JSON.stringify({
+        contextTemplate: { extensions: { 'urn:session': 'one' } },
+        launchMode: mode,
+        returnURL: `${url}/course`,
+      }),
+    )
   const server = createServer((request, response) => {
     void answer(request).then(
       ({ status = 200, type = 'application/json', range, body }) =>
@@ -78,13 +103,27 @@ export async function courseSite(folder: string): Promise<Site> {
   })
   async function answer(request: IncomingMessage): Promise<Answer> {
     const { pathname, searchParams } = new URL(request.url!, 'http://site')
-    if (pathname === '/') return { type: 'text/html', body: AROUND }
+    if (pathname === '/') return { type: 'text/html', body: around(data) }
+    if (pathname === '/course') return { type: 'text/html', body: '<!doctype html><title>All lessons</title>' }
+    if (pathname === '/data') {
+      const { name, value, serial } = JSON.parse(await textOf(request)) as SetValue
+      wasSet.push({ name, value })
+      if (serial > (serials.get(name) ?? 0)) {
+        serials.set(name, serial)
+        data.set(name, value)
+      }
+      return { body: '' }
+    }
     if (pathname === '/token') return { body: JSON.stringify({ 'auth-token': 'dG9rZW4=' }) }
     if (pathname.startsWith('/xapi/')) {
       if (request.headers.authorization !== 'Basic dG9rZW4=') return { status: 401, body: '' }
       if (pathname === '/xapi/statements') statements.push(JSON.parse(await textOf(request)) as Statement)
       const id = searchParams.get('stateId') ?? ''
       if (pathname === '/xapi/activities/state' && request.method === 'PUT') states.set(id, await textOf(request))
+      if (pathname === '/xapi/agents/profile') {
+        const body = profiles.get(searchParams.get('profileId') ?? '')
+        return body ? { body } : { status: 404, body: '' }
+      }
       if (request.method !== 'GET') return { body: '[]' }
       return states.has(id) ? { body: states.get(id)! } : { status: 404, body: '' }
     }
@@ -98,7 +137,14 @@ export async function courseSite(folder: string): Promise<Site> {
   }
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
   const { port } = server.address() as AddressInfo
-  return { url: `http://127.0.0.1:${port}`, statements, states, close: () => void server.close() }
+  url = `http://127.0.0.1:${port}`
+  launchAs('Normal')
+  const close = () => {
+    server.close()
+    // A browser keeps its connections for a while.
+    server.closeAllConnections()
+  }
+  return { url, statements, states, data, wasSet, launchAs, profiles, close }
 }
 
 async function textOf(request: IncomingMessage): Promise<string> {

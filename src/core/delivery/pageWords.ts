@@ -8,6 +8,8 @@ export interface PageWords {
   chapters: string
   transcript: string
   watched: string
+  /** To the course. */
+  back: string
   /** Of P, B, N and T, in this order. */
   whatKeysDo: readonly [play: string, back: string, next: string, text: string]
 }
@@ -20,6 +22,7 @@ const ENGLISH: PageWords = {
   chapters: 'Chapters',
   transcript: 'Transcript',
   watched: 'Watched',
+  back: 'Back to the course',
   whatKeysDo: [
     'plays and stops',
     'goes back to where the sentence began',
@@ -37,6 +40,7 @@ const OTHERS: readonly PageWords[] = [
     chapters: 'Kapitel',
     transcript: 'Zum Nachlesen',
     watched: 'Angesehen',
+    back: 'Zurück zum Kurs',
     whatKeysDo: [
       'spielt und hält an',
       'geht zurück zum Anfang des Satzes',
@@ -52,6 +56,7 @@ const OTHERS: readonly PageWords[] = [
     chapters: 'Chapitres',
     transcript: 'Transcription',
     watched: 'Vu',
+    back: 'Retour au cours',
     whatKeysDo: [
       'lit et met en pause',
       'revient au début de la phrase',
@@ -67,6 +72,7 @@ const OTHERS: readonly PageWords[] = [
     chapters: 'Capítulos',
     transcript: 'Transcripción',
     watched: 'Visto',
+    back: 'Volver al curso',
     whatKeysDo: [
       'reproduce y detiene',
       'vuelve al comienzo de la frase',
