@@ -74,7 +74,7 @@ test('an effect hung on a word sounds there, goes with its step, and is told whe
   await page.waitForFunction(() => document.querySelectorAll('[aria-label="Library of sounds"] li').length === 1)
   const hang = await page.waitForSelector('[aria-label="Library of sounds"] li button:last-child')
   await hang!.click()
-  await page.waitForFunction(() => document.body.innerText.includes('◆ Two bells'), { timeout: 60_000 })
+  await page.waitForFunction(() => document.body.innerText.includes('◆ Two bells'))
   const hung = await lesson()
   expect(hung.sounds).toHaveLength(1)
   const effect = EFFECTS.find(({ id }) => id === 'two-bells')!.make()
@@ -111,13 +111,11 @@ test('a piece is made for the lesson, as long as it, and is heard under the whol
   await clickOn(page, 'Listen to 15 seconds')
   await page.waitForFunction(
     () => [...document.querySelectorAll('button')].some((button) => button.textContent === 'Stop'),
-    { timeout: 20_000, polling: 50 },
+    { polling: 50 },
   )
   console.log(`preview heard after ${Date.now() - started} ms`)
   await clickOn(page, 'Make it, from step 1 on')
-  await page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="none"])'), {
-    timeout: 120_000,
-  })
+  await page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="none"])'))
   const made = await lesson()
   const cue = made.bedCues.find(({ begins }) => begins.kind === 'step' && begins.step === made.steps[0]!.id)!
   const item = made.shelf.find(({ media }) => media === cue.media)!
@@ -335,9 +333,7 @@ test('sounds are copied, and hang on the caret as far apart as they were', async
     await clickAt(page, '[aria-label="Library of sounds"] li button:last-child')
   }
   await hang(before.steps[0]!.id, 'two bells')
-  await page.waitForFunction(() => document.querySelectorAll('[aria-label^="Choose "]').length === 1, {
-    timeout: 60_000,
-  })
+  await page.waitForFunction(() => document.querySelectorAll('[aria-label^="Choose "]').length === 1)
   await clickAt(page, '[aria-label^="Choose "]')
   await clickOn(page, 'Copy 1')
   await clickAt(page, `[data-step="${before.steps[1]!.id}"] [title^="Click to select"]`)

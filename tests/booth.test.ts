@@ -88,7 +88,7 @@ async function goToStep(page: Page, number: number): Promise<void> {
 }
 
 /** All that was recorded is in the lesson, and saved. */
-const waitUntilTaken = (page: Page) => page.waitForSelector('[data-arriving="0"]', { timeout: 60_000 })
+const waitUntilTaken = (page: Page) => page.waitForSelector('[data-arriving="0"]')
 
 const waitUntilReady = (page: Page) => page.waitForSelector('[aria-label="Record (R)"]:not([disabled])')
 
@@ -379,7 +379,7 @@ test('a browser that dies while recording loses at most a second: the next visit
   const shown = await shownTime(first.page)
   first.browser.process()!.kill('SIGKILL')
   const { page, faults } = await inBooth(fakeMicrophone(microphone), profile)
-  await page.waitForSelector('[data-testid="recovered"]', { timeout: 30_000 })
+  await page.waitForSelector('[data-testid="recovered"]')
   await goToStep(page, 5)
   await clickOn(page, 'Keep it as a take')
   await waitForText(page, 'Take 2')
@@ -427,9 +427,7 @@ const missingByTheBrowser = async (page: Page): Promise<number> =>
   Number(/([\d.]+) s of the recording are missing/.exec(await page.$eval('body', (body) => body.innerText))?.[1] ?? 0)
 
 const seePicture = (page: Page) =>
-  page.waitForFunction(() => document.querySelector('aside[aria-label="Picture and takes"] video') !== null, {
-    timeout: 60_000,
-  })
+  page.waitForFunction(() => document.querySelector('aside[aria-label="Picture and takes"] video') !== null)
 
 test('the screen becomes the picture of a step', async () => {
   const { page } = await inBooth(fakeMicrophone(microphone))
@@ -527,7 +525,7 @@ describe('takes', () => {
     // What one is about to click on stays where it is when the wave comes.
     expect(await topOf('Choose parts…')).toBe(before)
     await clickOn(page, 'Choose parts…')
-    await page.waitForSelector('table', { timeout: 90_000 })
+    await page.waitForSelector('table')
     const rows = await page.$$('tbody tr')
     expect(rows.length).toBeGreaterThan(1)
     await choosePart(0, 'Take 2')
@@ -584,7 +582,7 @@ describe('takes', () => {
     await goToStep(page, 8)
     await page.waitForSelector('nav[aria-label=Steps] button:nth-child(8) [data-voice="outdated"]')
     await clickOn(page, 'Read by a voice')
-    await page.waitForSelector('nav[aria-label=Steps] button:nth-child(8) [data-voice="stand-in"]', { timeout: 60_000 })
+    await page.waitForSelector('nav[aria-label=Steps] button:nth-child(8) [data-voice="stand-in"]')
     const { lesson } = await savedLesson(page)
     const take = lesson.takes.at(-1)!
     expect(take).toMatchObject({ kind: 'read', step: lesson.steps[7]!.id })
@@ -651,9 +649,7 @@ describe('takes', () => {
     expect(await told('Room noise')).toMatch(/Here: (1[5-9]|2\d) dB under your voice · advised/)
     expect(await told('Clipped peaks')).toMatch(/Here: none found$/)
     await clickOn(page, 'Usual clean-up')
-    await page.waitForFunction(() => document.querySelector('[data-testid="cleaning"]')?.textContent === 'cleaned', {
-      timeout: 120_000,
-    })
+    await page.waitForFunction(() => document.querySelector('[data-testid="cleaning"]')?.textContent === 'cleaned')
     const after = await voiceOf(page)
     expect(after.length).toBe(before.length)
     const { lesson } = await savedLesson(page)

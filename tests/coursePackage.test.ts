@@ -23,7 +23,7 @@ beforeAll(async () => {
   ] as const
   await makeSmallLesson(folder, pictures, WORDS, '--title', 'The bar <1>')
   browser = await openBrowser()
-}, 120_000)
+})
 afterAll(() => browser?.close())
 
 async function packaged(standard: string): Promise<string> {
@@ -38,7 +38,7 @@ async function watch(page: Page | Frame): Promise<void> {
   await page.select('#speed', '2')
   await clickAt(page, 'video')
   await page.evaluate(() => document.querySelector('video')!.play())
-  await page.waitForFunction(() => document.getElementById('done')!.textContent !== '', { timeout: 60_000 })
+  await page.waitForFunction(() => document.getElementById('done')!.textContent !== '')
 }
 
 test('opened from a folder it plays, shows its captions, and goes to its chapters and words', async () => {
@@ -88,7 +88,7 @@ async function watchPart(page: Page | Frame, share: number): Promise<void> {
     const video = document.querySelector('video')!
     return video.currentTime > part * video.duration
   }
-  await page.waitForFunction(isFar, { polling: 100, timeout: 60_000 }, share)
+  await page.waitForFunction(isFar, { polling: 100 }, share)
 }
 
 /** A visit with a browser that knows nothing of the ones before; `isOver` once the course site has heard of its end. */
@@ -141,7 +141,6 @@ test.each([
     expect(told).toEqual([...told].sort((a, b) => a - b))
     site.close()
   },
-  240_000,
 )
 
 test('opened from a folder, what was played is kept in the browser, until its data is cleared', async () => {
@@ -163,7 +162,7 @@ test('opened from a folder, what was played is kept in the browser, until its da
     await page.waitForFunction(() => document.querySelector('video')!.readyState >= 2)
     expect(await saysDone(page)).toBe(false)
   })
-}, 180_000)
+})
 
 describe('in a course site by cmi5', () => {
   let site: Site
@@ -178,7 +177,7 @@ describe('in a course site by cmi5', () => {
       activityId: 'urn:lesson:one',
     })
     address = `${site.url}/package/index.html?${query}`
-  }, 120_000)
+  })
   afterAll(() => site?.close())
   beforeEach(() => site.statements.splice(0))
   const verbs = () => site.statements.map(({ verb }) => verb.id.split('/').at(-1))
@@ -203,7 +202,7 @@ describe('in a course site by cmi5', () => {
       await watchPart(page, 0.97)
     })
     expect(verbs()).toEqual(['initialized', 'terminated'])
-  }, 240_000)
+  })
 
   test('who only looks it over completes nothing, and who wants no sound gets none', async () => {
     site.launchAs('Review')
@@ -217,7 +216,7 @@ describe('in a course site by cmi5', () => {
     expect(site.states.has('visit')).toBe(false)
     site.profiles.clear()
     site.launchAs('Normal')
-  }, 180_000)
+  })
 
   test('the way back leads to where the course site wants it, and ends the visit', async () => {
     await visit(async (page) => {
@@ -227,7 +226,7 @@ describe('in a course site by cmi5', () => {
       expect(await page.title()).toBe('All lessons')
     })
     expect(verbs()).toEqual(['initialized', 'terminated'])
-  }, 120_000)
+  })
 })
 
 test('manifests are sound XML, and name what lies in the package', async () => {

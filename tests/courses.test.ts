@@ -44,7 +44,7 @@ const courses = async () => (await (await fetch(`${application.url}/api/courses`
 const titles = async () =>
   (await courses()).map(({ title, lessons }) => [title, ...lessons.map((lesson) => lesson.title)].join(' | '))
 async function becomes(expected: string[]): Promise<void> {
-  await until(async () => (await titles()).join() === expected.join(), 15).catch(() => {})
+  await until(async () => (await titles()).join() === expected.join()).catch(() => {})
   expect(await titles()).toEqual(expected)
 }
 
@@ -62,7 +62,7 @@ async function typeTitle(label: string, title: string): Promise<void> {
     await field!.evaluate((one) => (one.focus(), (one as HTMLInputElement).select()))
     await page.keyboard.type(title)
     return (await field!.evaluate((one) => (one as HTMLInputElement).value)) === title
-  }, 10)
+  })
   await page.keyboard.press('Enter')
 }
 

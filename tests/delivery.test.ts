@@ -23,7 +23,7 @@ beforeAll(async () => {
     ['bell', '#5a1247'],
   ] as const
   ;({ steps } = await makeSmallLesson(folder, pictures, SCRIPT))
-}, 120_000)
+})
 
 interface Cue {
   start: number
@@ -64,7 +64,7 @@ test('captions are read by another program as they were made, and say every word
   await output('xmllint', ['--noout', at('c.ttml')]).catch((error: Error & { code?: string }) => {
     if (error.code !== 'ENOENT') throw error
   })
-}, 120_000)
+})
 
 test('chapters and transcript have the steps', async () => {
   const { chapters } = (await headless('chapters', lesson(), '--out', at('ch.txt'))) as { chapters: Chapter[] }
@@ -111,7 +111,7 @@ test('a video has its title, its language, its chapters, and captions that can b
   expect(cues.match(/-->/g)).toHaveLength(wanted.match(/-->/g)!.length)
   // The picture is as long as the sound, to the frame.
   expect(Math.abs(Number(streams[0]!.duration) - Number(streams[1]!.duration))).toBeLessThan(1 / 30)
-}, 120_000)
+})
 
 test.each([
   ['wav', 'pcm_s24le', false],
@@ -119,27 +119,23 @@ test.each([
   ['mp3', 'mp3', true],
   ['m4a', 'aac', true],
   ['opus', 'opus', true],
-])(
-  'the sound alone as %s is that, with its title and chapters',
-  async (ending, codec, hasChapters) => {
-    const sheet = (await headless('render', lesson(), '--out', at(`l.${ending}`))) as { loudness: number }
-    const { streams, format, chapters } = await probe(at(`l.${ending}`))
-    expect(streams[0]!.codec_name).toBe(codec)
-    const tags = Object.entries({ ...format.tags, ...streams[0]!.tags }).map(([name, value]) => [
-      name.toLowerCase(),
-      value,
-    ])
-    expect(Object.fromEntries(tags)).toMatchObject({ title: 'Bar' })
-    expect(Math.abs(Number(format.duration) - steps.at(-1)!.end)).toBeLessThan(0.06)
-    if (hasChapters) {
-      expect(chapters.map((one) => one.tags.title)).toEqual(steps.map(({ title }) => title))
-      chapters.forEach((one, i) => expect(Math.abs(Number(one.start_time) - steps[i]!.start)).toBeLessThan(0.002))
-    }
-    const loudness = await loudnessOf(at(`l.${ending}`))
-    expect(Math.abs(loudness - sheet.loudness)).toBeLessThan(0.3)
-  },
-  60_000,
-)
+])('the sound alone as %s is that, with its title and chapters', async (ending, codec, hasChapters) => {
+  const sheet = (await headless('render', lesson(), '--out', at(`l.${ending}`))) as { loudness: number }
+  const { streams, format, chapters } = await probe(at(`l.${ending}`))
+  expect(streams[0]!.codec_name).toBe(codec)
+  const tags = Object.entries({ ...format.tags, ...streams[0]!.tags }).map(([name, value]) => [
+    name.toLowerCase(),
+    value,
+  ])
+  expect(Object.fromEntries(tags)).toMatchObject({ title: 'Bar' })
+  expect(Math.abs(Number(format.duration) - steps.at(-1)!.end)).toBeLessThan(0.06)
+  if (hasChapters) {
+    expect(chapters.map((one) => one.tags.title)).toEqual(steps.map(({ title }) => title))
+    chapters.forEach((one, i) => expect(Math.abs(Number(one.start_time) - steps[i]!.start)).toBeLessThan(0.002))
+  }
+  const loudness = await loudnessOf(at(`l.${ending}`))
+  expect(Math.abs(loudness - sheet.loudness)).toBeLessThan(0.3)
+})
 
 /** As ffmpeg measures it. */
 async function loudnessOf(file: string): Promise<number> {
@@ -159,23 +155,19 @@ test.each([
   ['w.webm', [], ['vp9', 'opus', 'webvtt'], 1080],
   ['p.mp4', ['--preset', 'phone'], ['h264', 'aac', 'mov_text'], 540],
   ['v.mp4', ['--preset', 'video-site'], ['h264', 'aac', 'mov_text'], 1080],
-])(
-  '%s %j is what it says, as long and as loud as it ought to be',
-  async (file, wishes, codecs, lines) => {
-    const sheet = (await headless('render', lesson(), '--out', at(file), ...wishes)) as { loudness: number }
-    const { streams, chapters } = await probe(at(file))
-    expect(streams.filter(({ codec_type: type }) => type !== 'data').map((one) => one.codec_name)).toEqual(codecs)
-    expect((streams[0] as unknown as { height: number }).height).toBe(lines)
-    expect(chapters.map((one) => one.tags.title)).toEqual(steps.map(({ title }) => title))
-    expect(await framesOf(at(file))).toBe(await framesOf(at('l.mp4')))
-    const cues = await output('ffmpeg', ['-v', 'error', '-i', at(file), '-map', '0:s', '-f', 'webvtt', 'pipe:1'])
-    expect(cues.match(/-->/g)).toHaveLength((await readFile(at('c.vtt'), 'utf8')).match(/-->/g)!.length)
-    const loudness = await loudnessOf(at(file))
-    expect(Math.abs(loudness - sheet.loudness)).toBeLessThan(0.3)
-    expect(Math.abs(loudness - (file === 'v.mp4' ? -14 : -16))).toBeLessThan(0.3)
-  },
-  120_000,
-)
+])('%s %j is what it says, as long and as loud as it ought to be', async (file, wishes, codecs, lines) => {
+  const sheet = (await headless('render', lesson(), '--out', at(file), ...wishes)) as { loudness: number }
+  const { streams, chapters } = await probe(at(file))
+  expect(streams.filter(({ codec_type: type }) => type !== 'data').map((one) => one.codec_name)).toEqual(codecs)
+  expect((streams[0] as unknown as { height: number }).height).toBe(lines)
+  expect(chapters.map((one) => one.tags.title)).toEqual(steps.map(({ title }) => title))
+  expect(await framesOf(at(file))).toBe(await framesOf(at('l.mp4')))
+  const cues = await output('ffmpeg', ['-v', 'error', '-i', at(file), '-map', '0:s', '-f', 'webvtt', 'pipe:1'])
+  expect(cues.match(/-->/g)).toHaveLength((await readFile(at('c.vtt'), 'utf8')).match(/-->/g)!.length)
+  const loudness = await loudnessOf(at(file))
+  expect(Math.abs(loudness - sheet.loudness)).toBeLessThan(0.3)
+  expect(Math.abs(loudness - (file === 'v.mp4' ? -14 : -16))).toBeLessThan(0.3)
+})
 
 test('captions in the picture are there while they are said, and nothing else is otherwise', async () => {
   await headless('render', lesson(), '--out', at('burnt.mp4'), '--preset', 'captions-in-picture')
@@ -209,7 +201,7 @@ test('captions in the picture are there while they are said, and nothing else is
   expect(await difference(middle, 860, 1040)).toBeGreaterThan(10)
   expect(await difference(middle, 0, 800)).toBeLessThan(1)
   expect(await difference(last.end + 0.3, 0, 1080)).toBeLessThan(1)
-}, 120_000)
+})
 
 test('a step by itself is that part of the whole, to the frame and to the sample', async () => {
   await headless('render', lesson(), '--out', at('whole.wav'))
@@ -228,7 +220,7 @@ test('a step by itself is that part of the whole, to the frame and to the sample
   const cues = await output('ffmpeg', ['-v', 'error', '-i', at('step.mp4'), '-map', '0:s', '-f', 'webvtt', 'pipe:1'])
   expect(cues.replace(/\s+/g, ' ')).toContain('White water means that you wait.')
   expect(cues).not.toContain('Skerrow')
-}, 120_000)
+})
 
 test('a poster is the picture of its step, and a moving picture moves', async () => {
   await headless('render', lesson(), '--out', at('poster.png'), '--step', '2')
@@ -240,7 +232,7 @@ test('a poster is the picture of its step, and a moving picture moves', async ()
   const { pages, width } = await sharp(at('moves.gif')).metadata()
   expect(pages).toBeGreaterThan(1)
   expect(width).toBe(800)
-}, 120_000)
+})
 
 test('a course is made into a folder; what has not changed stays as it is', async () => {
   const course = () =>
@@ -266,7 +258,7 @@ test('a course is made into a folder; what has not changed stays as it is', asyn
   await expect(headless('course', lesson(), '--out-dir', at('course'), '--make', 'moon')).rejects.toThrow(
     /can't be made/,
   )
-}, 120_000)
+})
 
 test('what can not be made is told in a sentence', async () => {
   const render = (...wishes: string[]) => headless('render', lesson(), '--out', at('x.mp4'), ...wishes)

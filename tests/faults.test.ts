@@ -133,7 +133,7 @@ describe('uploads and workers', () => {
       const now = await status()
       expect(now.state).not.toBe('failed')
       return now.state === 'done' && now
-    }, 200)
+    })
     expect(done.result!.balance!.within!).toBeGreaterThanOrEqual(0.98)
     const file = await put(
       'after.mp4',

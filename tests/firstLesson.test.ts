@@ -245,7 +245,7 @@ test('the finished video has the picture, the sound and the balance that were as
   const length = layoutLesson(lesson).length
   await clickOn(page, 'Finish')
   await clickOn(page, 'Make the video')
-  await page.waitForSelector('[data-export=done]', { timeout: 200_000 })
+  await page.waitForSelector('[data-export=done]')
   const href = await page.$eval('[data-export=done] a', (link) => (link as HTMLAnchorElement).pathname)
   const file = join(folder, 'lesson.mp4')
   await download(href, file)

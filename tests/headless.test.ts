@@ -190,7 +190,7 @@ test('new makes a lesson of a deck alone: its notes are read by a stand-in voice
   expect(segments.at(-1)!.end).toBeLessThan(steps[0]!.end)
   expect(segments.at(-1)!.end - segments[0]!.start).toBeGreaterThan(0.8)
   expect((await make('--with-hidden')).steps.map(({ title }) => title)).toEqual(['Page one', 'Page two', 'Page three'])
-}, 120_000)
+})
 
 test('new, check, mix and render work on one archive', async () => {
   await output('ffmpeg', [

@@ -5,7 +5,8 @@ export default {
   testEnvironment: '<rootDir>/tests/support/environment.mjs',
   setupFiles: ['<rootDir>/src/messages/onServer.ts'],
   globalSetup: '<rootDir>/tests/support/makeDemo.mjs',
-  testTimeout: 480_000,
+  // A busy machine may take several times as long as a quiet one.
+  testTimeout: 1_800_000,
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: {
     '^@/(.*)$': '<rootDir>/src/$1',

@@ -108,14 +108,14 @@ test.each(Object.keys(HANDS))('from files to a video, %s', async (name) => {
   await hand.press('Record (R)')
   await page.waitForFunction(
     () => Number(document.querySelector('[data-testid="recorded-time"]')?.textContent?.split(':')[1]) >= 2,
-    { timeout: 60_000, polling: 100 },
+    { polling: 100 },
   )
   await hand.press('Stop (R)')
   await until(async () => (await lesson()).takes.some(({ kind }) => kind === 'recorded'))
 
   await hand.press('Finish')
   await hand.press('Make the video')
-  const link = await page.waitForSelector('a[href$="/file"]', { timeout: 240_000 })
+  const link = await page.waitForSelector('a[href$="/file"]')
   const video = join(folder, 'video.mp4')
   const address = await link!.evaluate((one) => (one as HTMLAnchorElement).href)
   await writeFile(video, Buffer.from(await (await fetch(address)).arrayBuffer()))

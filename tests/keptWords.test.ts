@@ -93,7 +93,7 @@ async function view(name: '' | '/booth'): Promise<void> {
 async function openSheet(): Promise<void> {
   await view('')
   await waitForSheet(page)
-  await page.waitForFunction(() => !document.body.innerText.includes('Finding the words in'), { timeout: 60_000 })
+  await page.waitForFunction(() => !document.body.innerText.includes('Finding the words in'))
 }
 
 async function caretBefore(word: number): Promise<void> {
@@ -114,7 +114,7 @@ test('a stand-in reads the words, and an effect, a pin and a further picture are
   expect(await filmStep()).toMatchObject({ script: SCRIPT, picture: { kind: 'recording' } })
   // Where there is a script and no narration, a stand-in reads it from the beginning.
   await openBooth()
-  await page.waitForSelector('nav[aria-label=Steps] button:nth-child(3) [data-voice="stand-in"]', { timeout: 60_000 })
+  await page.waitForSelector('nav[aria-label=Steps] button:nth-child(3) [data-voice="stand-in"]')
   await openSheet()
 
   await caretBefore(FINALLY)
@@ -150,9 +150,7 @@ test('recorded over, cleaned, corrected, with new slides: in the delivered file 
   await clickOn(page, 'Voice and clean-up…')
   await waitForRest(page)
   await clickOn(page, 'Usual clean-up')
-  await page.waitForFunction(() => document.querySelector('[data-testid="cleaning"]')?.textContent === 'cleaned', {
-    timeout: 120_000,
-  })
+  await page.waitForFunction(() => document.querySelector('[data-testid="cleaning"]')?.textContent === 'cleaned')
   await openSheet()
   await caretBefore(0)
   await chooseSegment(page, 'Selected')

@@ -54,7 +54,7 @@ test('a reading of another text is asked about before it is laid; laid all the s
   await waitForText(page, 'of the script was found in this recording')
   await clickOn(page, 'Leave it')
   // Nothing was made, and all that was dropped is still there.
-  await until(async () => (await page.$$('.ant-modal-confirm')).length === 0, 15)
+  await until(async () => (await page.$$('.ant-modal-confirm')).length === 0)
   expect(new URL(page.url()).pathname).toBe('/')
   await clickOn(page, 'Make the lesson')
   await waitForDialog(page, 'Is this the right reading?')
@@ -75,12 +75,12 @@ test('a voice on one side is told, and heard as in its file where that is wanted
   const swapped = await until(async () => {
     const { lesson } = await savedLesson(page)
     return lesson.takes[0]!.media !== media && lesson
-  }, 60)
+  })
   expect(swapped.steps.flatMap(({ passages }) => passages).some((passage) => passage.media === media)).toBe(false)
   expect(swapped.shelf.some((item) => item.media === media)).toBe(false)
   await page.keyboard.press('Escape')
   await clickOn(page, 'Undo')
-  await until(async () => (await savedLesson(page)).lesson.takes[0]!.media === media, 30)
+  await until(async () => (await savedLesson(page)).lesson.takes[0]!.media === media)
 })
 
 test('a take tells it in the booth too, and is heard as in its file from there', async () => {
@@ -92,8 +92,8 @@ test('a take tells it in the booth too, and is heard as in its file from there',
   await page.waitForSelector(`[data-take="${take.name}"] ::-p-text(on its left side only)`)
   await clickOn(page, `More for ${take.name}`)
   await clickOn(page, 'Hear both sides as in the file')
-  await until(async () => (await savedLesson(page)).lesson.takes[0]!.media !== take.media, 60)
+  await until(async () => (await savedLesson(page)).lesson.takes[0]!.media !== take.media)
   await page.waitForFunction(() => !document.body.innerText.includes('on its left side only'))
   await clickOn(page, 'Undo')
-  await until(async () => (await savedLesson(page)).lesson.takes[0]!.media === take.media, 30)
+  await until(async () => (await savedLesson(page)).lesson.takes[0]!.media === take.media)
 })

@@ -49,7 +49,7 @@ test('words are put over the picture from the word at the caret on, and typed', 
   await page.waitForSelector('#layer-text')
   await page.focus('#layer-text')
   await page.keyboard.type('Five minutes')
-  await until(async () => (await layers()).some((one) => one.kind === 'words' && one.text === 'Five minutes'), 15)
+  await until(async () => (await layers()).some((one) => one.kind === 'words' && one.text === 'Five minutes'))
   const [label] = await layers()
   const timeline = layoutLesson(await lesson())
   const { start } = timeline.layers.find(({ layer }) => layer.id === label!.id)!
@@ -67,7 +67,7 @@ test('what is picked is moved and made larger by keys, and dragged with the mous
   await page.keyboard.down('Shift')
   await page.keyboard.press('ArrowRight')
   await page.keyboard.up('Shift')
-  await until(async () => Math.abs((await layers())[0]!.area.width - before.width - 0.01) < 1e-6, 15)
+  await until(async () => Math.abs((await layers())[0]!.area.width - before.width - 0.01) < 1e-6)
   const moved = (await layers())[0]!.area
   expect([moved.x - before.x, moved.y - before.y]).toEqual([expect.closeTo(0.01), expect.closeTo(0.01)])
 
@@ -78,7 +78,7 @@ test('what is picked is moved and made larger by keys, and dragged with the mous
   await page.mouse.down()
   await page.mouse.move(x - 0.11 * frame.width, y + 0.17 * frame.height, { steps: 8 })
   await page.mouse.up()
-  await until(async () => (await layers())[0]!.area.x < moved.x - 0.08, 15)
+  await until(async () => (await layers())[0]!.area.x < moved.x - 0.08)
   const { area } = (await layers())[0]!
   expect(area.x).toBeCloseTo(moved.x - 0.11, 1)
   expect(area.y).toBeCloseTo(moved.y + 0.17, 1)
@@ -89,13 +89,13 @@ test('a pen moves what is picked, makes it larger by a corner, and hangs its tab
   const before = (await layers())[0]!
   const frame = (await (await page.$('[data-testid=easel]'))!.boundingBox())!
   await penDrag(page, middleOf(await (await box())!.boundingBox()), { x: 0.1 * frame.width, y: -0.1 * frame.height })
-  await until(async () => (await layers())[0]!.area.x > before.area.x + 0.06, 15)
+  await until(async () => (await layers())[0]!.area.x > before.area.x + 0.06)
   const moved = (await layers())[0]!.area
   expect([moved.x - before.area.x, moved.y - before.area.y]).toEqual([expect.closeTo(0.1, 1), expect.closeTo(-0.1, 1)])
 
   const corner = await page.waitForSelector('[data-testid=easel] [role=group] [data-corner="lower right"]')
   await penDrag(page, middleOf(await corner!.boundingBox()), { x: 0.08 * frame.width, y: 0.08 * frame.height })
-  await until(async () => (await layers())[0]!.area.width > moved.width + 0.04, 15)
+  await until(async () => (await layers())[0]!.area.width > moved.width + 0.04)
   const larger = (await layers())[0]!.area
   expect([larger.x, larger.y]).toEqual([expect.closeTo(moved.x), expect.closeTo(moved.y)])
 
@@ -104,22 +104,22 @@ test('a pen moves what is picked, makes it larger by a corner, and hangs its tab
   const from = middleOf(await (await page.$(`[data-thing="${before.id}"]`))!.boundingBox())
   const word = middleOf(await (await page.$('[role=row][aria-label^="Step 2,"] [data-word="7"]'))!.boundingBox())
   await penDrag(page, from, { x: word.x - from.x, y: word.y - from.y })
-  await until(async () => (await startOf()) > start + 0.3, 15)
+  await until(async () => (await startOf()) > start + 0.3)
   for (let i = 0; i < 3; i++) await clickOn(page, 'Undo')
-  await until(async () => JSON.stringify((await layers())[0]) === JSON.stringify(before), 15)
+  await until(async () => JSON.stringify((await layers())[0]) === JSON.stringify(before))
 })
 
 test('several things lie over one picture, each with its tab', async () => {
   for (const words of ['put a ring', 'arrow point', 'cover something']) {
     const count = (await layers()).length
     await command(words)
-    await until(async () => (await layers()).length === count + 1, 15)
+    await until(async () => (await layers()).length === count + 1)
   }
   expect((await layers()).map(({ kind }) => kind)).toEqual(['words', 'pointer', 'pointer', 'cover'])
   expect(await page.$$('[role=row][aria-label^="Step 2,"] [data-kind=layer]')).toHaveLength(4)
   // What was put in last is picked, and taken out again.
   await (await box())!.press('Delete')
-  await until(async () => (await layers()).length === 3, 15)
+  await until(async () => (await layers()).length === 3)
 })
 
 test('what lies over one picture is copied over another by keys, as often as one likes', async () => {
@@ -134,7 +134,7 @@ test('what lies over one picture is copied over another by keys, as often as one
     await page.keyboard.down('Control')
     await page.keyboard.press('v')
     await page.keyboard.up('Control')
-    await until(async () => (await layers(2)).length === count, 15)
+    await until(async () => (await layers(2)).length === count)
   }
   const [copy] = await layers(2)
   expect({ ...copy, id: picked.id }).toEqual({ ...picked, from: null })
@@ -164,7 +164,7 @@ test('so they do in a video of another shape, with the picture on itself', async
   await chooseSegment(page, 'Video')
   await clickAt(page, 'button[aria-label^="1 : 1"]')
   await chooseOption(page, 'How a picture of another shape stands in the frame', 'all of it, on itself, blurred')
-  await until(async () => (await lesson()).framing.ground === 'blurred', 15)
+  await until(async () => (await lesson()).framing.ground === 'blurred')
   await page.waitForSelector('[data-testid=easel] canvas')
   const { width, height } = (await (await page.$('[data-testid=easel]'))!.boundingBox())!
   expect(width / height).toBeCloseTo(1, 1)
@@ -201,14 +201,14 @@ test('captions are shown over the picture where they are said, and hidden again'
     page.$$eval('[data-testid=easel] img[src*="caption"]', (all) => all.map((one) => (one as HTMLImageElement).alt))
   await page.keyboard.press('Escape')
   await clickAt(page, '[role=row][aria-label^="Step 2,"] [data-word="3"]')
-  await until(async () => (await captions()).length === 0, 15)
+  await until(async () => (await captions()).length === 0)
   await page.keyboard.down('Shift')
   await page.keyboard.press('C')
   await page.keyboard.up('Shift')
-  await until(async () => (await captions()).length > 0, 15)
+  await until(async () => (await captions()).length > 0)
   const [shown] = await captions()
   expect(shown!.split('\n').length).toBeLessThanOrEqual(2)
   expect((await lesson()).steps[1]!.script).toContain(shown!.replaceAll('\n', ' '))
   await command('subtitles')
-  await until(async () => (await captions()).length === 0, 15)
+  await until(async () => (await captions()).length === 0)
 })

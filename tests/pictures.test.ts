@@ -104,7 +104,7 @@ test('a recording becomes a step a scene, and no word is lost', async () => {
   const step = before.steps.find(({ picture }) => picture.kind === 'recording')!
   await select(step.id)
   await clickOn(page, 'Make a step of each scene')
-  await page.waitForFunction(() => !document.querySelector('.ant-btn-loading'), { timeout: 60_000 })
+  await page.waitForFunction(() => !document.querySelector('.ant-btn-loading'))
   const after = await lesson()
   const parts = after.steps.filter(
     ({ picture }) =>

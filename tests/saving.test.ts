@@ -74,7 +74,7 @@ describe('saving', () => {
     )
     const home = (await openPage(browser, application.url)).page
     await chooseFiles(home, 'open-copy', copy)
-    await home.waitForFunction(() => location.pathname.startsWith('/lessons/'), { timeout: 60_000 })
+    await home.waitForFunction(() => location.pathname.startsWith('/lessons/'))
     await waitForSheet(home)
     expect(home.url()).not.toBe(page.url())
     expect((await savedLesson(home)).lesson).toEqual(saved.lesson)
@@ -154,7 +154,7 @@ describe('saving', () => {
     await waitForText(second, 'Another window changed the same things')
     expect(await storedLesson(application.url, 'tide-table')).toEqual(kept)
     await clickOn(second, 'Keep this version as a copy')
-    await second.waitForFunction(() => !location.pathname.endsWith('tide-table'), { timeout: 30_000 })
+    await second.waitForFunction(() => !location.pathname.endsWith('tide-table'))
     await waitForSheet(second)
     expect((await savedLesson(second)).lesson.steps[0]!.title).toBe('Called otherwise')
     await first.close()
@@ -404,8 +404,8 @@ describe('work is never lost', () => {
         : 'goes on',
     )
     await goTo(page, lessonUrl())
-    await page.waitForSelector('[data-testid=troubles]', { timeout: 60_000 })
-    await page.waitForFunction(() => !document.body.innerText.includes('Finding the words'), { timeout: 60_000 })
+    await page.waitForSelector('[data-testid=troubles]')
+    await page.waitForFunction(() => !document.body.innerText.includes('Finding the words'))
     await clickAt(page, '[data-testid=troubles]')
     await waitForText(page, 'The words of a take could not be found')
     await waitForText(page, 'Not today.')
@@ -533,7 +533,7 @@ describe('work is never lost', () => {
     await waitForText(again, 'Another window changed the same things')
     expect(await storedTitle()).toBe('The other one')
     await clickOn(again, 'Keep this version as a copy')
-    await again.waitForFunction(() => !location.pathname.endsWith('tide-table'), { timeout: 30_000 })
+    await again.waitForFunction(() => !location.pathname.endsWith('tide-table'))
     await waitForSheet(again)
     expect((await savedLesson(again)).lesson.steps).toHaveLength(before.lesson.steps.length - 1)
     await again.close()
@@ -583,7 +583,7 @@ describe('work is never lost', () => {
     }, files)
     // Another view does not lose what is on its way.
     await clickOn(page, 'Booth')
-    await page.waitForFunction(() => !document.querySelector('[aria-label="Files on their way"]'), { timeout: 60_000 })
+    await page.waitForFunction(() => !document.querySelector('[aria-label="Files on their way"]'))
     const titles = await until(async () => {
       const { lesson } = await savedLesson(page)
       const added = lesson.steps.filter(({ id }) => !before.lesson.steps.some((step) => step.id === id))
@@ -608,7 +608,7 @@ describe('work is never lost', () => {
     await waitForText(page, 'picture')
     await clickOn(page, 'Make the lesson')
     // Half an hour is read by the stand-in voice, and listened to.
-    await page.waitForFunction(() => location.pathname.startsWith('/lessons/'), { timeout: 240_000 })
+    await page.waitForFunction(() => location.pathname.startsWith('/lessons/'))
     await page.waitForSelector('[role=row]')
     expect((await savedLesson(page)).lesson.steps[0]!.script.length).toBeGreaterThan(26_000)
     expect((await fetch(application.url)).status).toBe(200)

@@ -107,7 +107,7 @@ test('slides, a reading and its script become a lesson whose words stand where t
     expect(firsts[i]!.start - passages[0]!.from).toBeLessThan(0.35)
   })
   await waitForWords(page)
-  await page.waitForFunction(() => !document.body.innerText.includes('Finding the words in'), { timeout: 60_000 })
+  await page.waitForFunction(() => !document.body.innerText.includes('Finding the words in'))
   const guesses = await page.$$eval('[data-guess]', (all) => all.length)
   expect(guesses).toBeLessThan(5)
   // Every word is whole, and beside the next one; only what has no room is cut off.
@@ -315,7 +315,7 @@ test('a key pressed while the narration plays starts the next step at the pause 
       const now = document.querySelector<HTMLElement>('[data-now]')
       return now !== null && Number(now.dataset.from) >= at
     },
-    { polling: 20, timeout: 30_000 },
+    { polling: 20 },
     words[pause]!.from,
   )
   await press('s')

@@ -3,7 +3,7 @@ import { launch, type Browser } from 'puppeteer-core'
 /** Debian's Chromium without a window, with a profile of its own and without asking any address by itself. */
 export function launchBrowser(
   profile: string,
-  options: { args?: string[]; defaultViewport?: { width: number; height: number } } = {},
+  options: { args?: string[]; defaultViewport?: { width: number; height: number }; protocolTimeout?: number } = {},
 ): Promise<Browser> {
   const args = [
     '--headless',

@@ -116,8 +116,17 @@ export async function madeFile(url: string, lesson: string, kind: OutputName): P
   return new Uint8Array(await (await fetch(`${url}/api/jobs/${id}/file`)).arrayBuffer())
 }
 
+/**
+ * What comes is waited for as long as this, on however busy a machine; only what never comes is a fault. Where time itself is tested, the
+ * test measures it.
+ */
+export const PATIENCE = 300_000 // ms
+
 /** Looks again and again until there is something. */
-export async function until<T>(look: () => Promise<T | null | undefined | false>, seconds = 60): Promise<T> {
+export async function until<T>(
+  look: () => Promise<T | null | undefined | false>,
+  seconds = PATIENCE / 1000,
+): Promise<T> {
   for (let tries = 0; tries < seconds * 4; tries++) {
     const found = await look()
     if (found) return found

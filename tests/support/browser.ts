@@ -6,7 +6,7 @@ import type { Lesson, LessonDocument } from '@/core/lesson/document'
 import { documentOf, tell } from '@/core/lesson/telling'
 import { HOUSE_RATE } from '@/core/units'
 import { launchBrowser } from '@/demo/browser'
-import { until } from './application'
+import { PATIENCE, until } from './application'
 import { onRequests } from './requests'
 
 /**
@@ -17,6 +17,8 @@ export async function openBrowser(args: string[] = [], profile?: string): Promis
   const folder = profile ?? newProfile()
   const browser = await launchBrowser(folder, {
     defaultViewport: { width: 1280, height: 800 },
+    // Longer than any wait, which would end by this else.
+    protocolTimeout: 2 * PATIENCE,
     args: ['--autoplay-policy=no-user-gesture-required', ...args],
   })
   if (!profile) browser.process()?.once('exit', () => rmSync(folder, { recursive: true, force: true, maxRetries: 3 }))
@@ -44,6 +46,7 @@ export async function openPage(
   url: string,
 ): Promise<{ page: Page; faults: string[] }> {
   const page = await browser.newPage()
+  page.setDefaultTimeout(PATIENCE)
   const faults: string[] = []
   page.on('pageerror', (error) => {
     // A bare event is of a part that could not be had: it is told below, and the page asks for it again.
@@ -86,7 +89,6 @@ export async function goTo(page: Page, url: string): Promise<void> {
 /** What is done in a page of ours before its scripts have taken it over is heard by nobody. */
 const waitUntilAlive = (page: Page): Promise<unknown> =>
   page.waitForFunction(() => !('__next_f' in self) || document.documentElement.dataset.isAlive === 'yes', {
-    timeout: 60_000,
     polling: 50,
   })
 
@@ -133,7 +135,7 @@ export const clickOn = (page: Page, words: string): Promise<void> =>
               !(one as HTMLButtonElement).disabled &&
               (one.textContent?.trim() === wanted || one.getAttribute('aria-label') === wanted),
           ) ?? null,
-        { timeout: 90_000 },
+        {},
         words,
       ),
     ),
@@ -261,7 +263,7 @@ export interface Saved {
 
 /** All changes that the page knows of by now; the word 'Saved' may still be that of before. */
 export const waitUntilSaved = (page: Page): Promise<unknown> =>
-  page.waitForFunction(() => document.documentElement.dataset.areSaved === 'yes', { timeout: 60_000, polling: 20 })
+  page.waitForFunction(() => document.documentElement.dataset.areSaved === 'yes', { polling: 20 })
 
 /** Does something by which the lesson is changed, at once or after a while, and waits until that is saved. */
 export async function changed(page: Page, act: () => Promise<unknown>): Promise<void> {
@@ -304,7 +306,7 @@ export const waitForSheet = (page: Page): Promise<unknown> =>
     () =>
       document.querySelectorAll('[role=row]').length > 0 &&
       /\d/.test(document.querySelector('[data-figure=bed]')?.textContent ?? ''),
-    { timeout: 60_000 },
+    {},
   )
 
 /** Until the words stand where they are heard: before that they are spread over the take, and pauses are not yet known. */
@@ -312,7 +314,7 @@ export const waitForWords = (page: Page): Promise<unknown> =>
   page.waitForFunction(
     () =>
       document.querySelectorAll('[data-word]').length > 20 && !document.body.innerText.includes('Finding the words in'),
-    { timeout: 60_000 },
+    {},
   )
 
 declare global {
@@ -355,7 +357,7 @@ try { registerProcessor('tap', Tap) } catch {}
 export const recordUntil = (page: Page, seconds: number): Promise<unknown> =>
   page.waitForFunction(
     (end) => Number(document.querySelector('[data-testid="recorded-time"]')?.textContent?.split(':')[1]) >= end,
-    { polling: 50, timeout: 90_000 },
+    { polling: 50 },
     seconds,
   )
 

@@ -50,7 +50,7 @@ async function seen(page: Page, name: string, role: string): Promise<ElementHand
       const hit = document.elementFromPoint(x + width / 2, y + height / 2)
       return hit && (control.contains(hit) || hit.contains(control)) ? control : null
     },
-    { timeout: 60_000, polling: 100 },
+    { polling: 100 },
     name,
     role || SEEN,
   )
