@@ -282,7 +282,11 @@ export async function savedLesson(page: Page): Promise<Saved> {
 
 /** The same, as another window would ask for it. */
 export async function storedLesson(url: string, id: string): Promise<Saved> {
-  const answer = await fetch(`${url}/api/lessons/${id}`)
+  // A database that is busy for a while answers that it is away; a page asks again, too.
+  const answer = await until(async () => {
+    const one = await fetch(`${url}/api/lessons/${id}`)
+    return one.status < 500 && one
+  })
   const { lesson, ...rest } = (await answer.json()) as { lesson: LessonDocument; revision: number }
   return { ...rest, lesson: tell(lesson) }
 }
