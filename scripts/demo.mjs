@@ -94,12 +94,13 @@ async function main() {
   }
 }
 
-const portToUse = () =>
-  freePort(WANTED_PORT).catch(async () => {
+function portToUse() {
+  return freePort(WANTED_PORT).catch(async () => {
     const free = await freePort()
     console.log(`Port ${WANTED_PORT} is taken by another program, so this uses ${free}.`)
     return free
   })
+}
 
 function readRun() {
   return existsSync(runFile) ? JSON.parse(readFileSync(runFile, 'utf8')) : null
