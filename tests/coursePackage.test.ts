@@ -166,23 +166,25 @@ test('opened from a folder, what was played is kept in the browser, until its da
 
 describe('in a course site by cmi5', () => {
   let site: Site
-  let address: string
-  beforeAll(async () => {
-    site = await courseSite(await packaged('cmi5'))
+  let launches = 0
+  const launch = () => {
     const query = new URLSearchParams({
       endpoint: `${site.url}/xapi/`,
-      fetch: `${site.url}/token`,
+      fetch: `${site.url}/token?launch=${++launches}`,
       actor: JSON.stringify({ objectType: 'Agent', account: { homePage: site.url, name: 'crew' } }),
       registration: '0d1f8a52-2f5e-4c3e-9a3c-6b8f4d7a1e20',
       activityId: 'urn:lesson:one',
     })
-    address = `${site.url}/package/index.html?${query}`
+    return `${site.url}/package/index.html?${query}`
+  }
+  beforeAll(async () => {
+    site = await courseSite(await packaged('cmi5'))
   })
   afterAll(() => site?.close())
   beforeEach(() => site.statements.splice(0))
   const verbs = () => site.statements.map(({ verb }) => verb.id.split('/').at(-1))
   const visit = (during: (page: Page) => Promise<unknown>) =>
-    visitBy(address, during, () => verbs().includes('terminated'))
+    visitBy(launch(), during, () => verbs().includes('terminated'))
 
   test('what is seen in two visits is completed once, in the order that the standard asks for', async () => {
     await visit((page) => watchPart(page, 0.5))
@@ -216,6 +218,16 @@ describe('in a course site by cmi5', () => {
     expect(site.states.has('visit')).toBe(false)
     site.profiles.clear()
     site.launchAs('Normal')
+  })
+
+  test('a page that is loaded anew after its visit was over says that it is not counted, and tells nothing more', async () => {
+    await visit(async (page) => {
+      await page.waitForSelector('.controls a')
+      await page.reload()
+      await page.waitForFunction(() => document.getElementById('done')!.textContent.startsWith('Open the lesson from'))
+      await watchPart(page, 0.97)
+    })
+    expect(verbs()).toEqual(['initialized', 'terminated'])
   })
 
   test('the way back leads to where the course site wants it, and ends the visit', async () => {

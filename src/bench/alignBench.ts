@@ -8,6 +8,7 @@ import { HOUSE_RATE, type Seconds } from '@/core/units'
 import { alignMedia } from '@/media/speech/alignment'
 import { importMedia } from '@/media/import/import'
 import { openStore } from '@/media/store/store'
+import { captionFaults } from './captionFaults'
 import { cpuWithChildren } from './cpuTime'
 import { noisy, readingOf, sentencesOf, type Said, type TimedReading } from './alignMaterial'
 import { announcements, PEOPLE, stitched, type Stitched } from './peopleMaterial'
@@ -49,6 +50,8 @@ export async function measureAlignment(work: string): Promise<void> {
 
 const MINUTES = 4
 const PEOPLE_SEEDS = [1, 2]
+/** So many of the words are taken as not found when captions are made. */
+const UNFOUND = 0.2
 /** Of a wrong sentence that shares more of its words with what is said there, belief is no fault. */
 const NEARLY_SAID = 0.4
 
@@ -56,7 +59,7 @@ const NEARLY_SAID = 0.4
 async function measurePeople(work: string): Promise<void> {
   for (const language of PEOPLE) {
     const all = await announcements(language)
-    const total = { said: 0, lost: 0, far: 0, wrong: 0, believed: 0 }
+    const total = { said: 0, lost: 0, wrong: 0, believed: 0, captions: 0, misplaced: 0, short: 0 }
     const errors: Seconds[] = []
     for (const seed of PEOPLE_SEEDS) {
       const { script, samples, said } = await stitched(all, MINUTES, seed)
@@ -66,6 +69,8 @@ async function measurePeople(work: string): Promise<void> {
         if (one.status === 'spoken') errors.push(Math.abs(one.start - start))
         else total.lost++
       }
+      const made = captionFaults(script, found, language, UNFOUND, seed)
+      for (const key of ['captions', 'misplaced', 'short'] as const) total[key] += made[key]
       const others = all
         .map(({ text }) => text)
         .filter((text) => !script.includes(text))
@@ -78,7 +83,7 @@ async function measurePeople(work: string): Promise<void> {
       ).length
     }
     console.log(
-      `people, ${language.padEnd(10)} lost ${total.lost} of ${total.said} (${share(total.lost, total.said)}); starts ${(median(errors) * 1000).toFixed(0)} ms, ${share(errors.filter((error) => error <= 0.15).length, errors.length)} within 150; of a wrong script believed ${total.believed} of ${total.wrong}`,
+      `people, ${language.padEnd(10)} lost ${total.lost} of ${total.said} (${share(total.lost, total.said)}); starts ${(median(errors) * 1000).toFixed(0)} ms, ${share(errors.filter((error) => error <= 0.15).length, errors.length)} within 150; of a wrong script believed ${total.believed} of ${total.wrong}; captions without a fifth of the words: ${total.misplaced} misplaced, ${total.short} short of ${total.captions}`,
     )
   }
 }

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs'
-import { mkdir, mkdtemp, readdir, readFile, rm } from 'node:fs/promises'
+import { mkdir, mkdtemp, readdir, readFile, rename, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { gunzipSync } from 'node:zlib'
@@ -56,9 +56,12 @@ async function fetchPackages(language: PeoplesLanguage, folder: string): Promise
   try {
     const names = [`asterisk-core-sounds-${language}`, `asterisk-core-sounds-${language}-g722`]
     await runProgram('env', ['-C', work, 'apt-get', 'download', ...names], { limit: 300 })
-    await mkdir(folder, { recursive: true })
-    for (const file of await readdir(work))
-      await runProgram('dpkg-deb', ['-x', join(work, file), folder], { limit: 60 })
+    // In its place only when all of it is there.
+    const draft = `${folder}.draft`
+    await rm(draft, { recursive: true, force: true })
+    await mkdir(draft, { recursive: true })
+    for (const file of await readdir(work)) await runProgram('dpkg-deb', ['-x', join(work, file), draft], { limit: 60 })
+    await rename(draft, folder)
   } finally {
     await rm(work, { recursive: true, force: true })
   }

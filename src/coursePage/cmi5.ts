@@ -96,6 +96,12 @@ export function cmi5Report(query: URLSearchParams): Report | null {
       lessonLength = length
       const answer = (await (await fetch(fetchAt, { method: 'POST' })).json()) as Record<string, string>
       token = answer['auth-token'] ?? ''
+      // It is given once a launch: a page that is loaded anew has none, and its visit was over when it went.
+      if (!token) {
+        isNormal = false
+        isOver = true
+        return { ...NEVER_HERE, isComplete: false, share: 0, isUncounted: true }
+      }
       const launch = await read<Launch>(state('LMS.LaunchData'))
       context = launch?.contextTemplate ?? {}
       isNormal = (launch?.launchMode ?? 'Normal') === 'Normal'
@@ -119,7 +125,7 @@ export function cmi5Report(query: URLSearchParams): Report | null {
     },
     complete() {
       // Once in a registration, and only where it counts.
-      if (!isNormal || kept.isComplete) return
+      if (!isNormal || isOver || kept.isComplete) return
       keep({ isComplete: true })
       void say('completed', { result: { completion: true, duration: duration() }, categories: ['moveon'] })
     },

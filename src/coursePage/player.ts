@@ -82,13 +82,14 @@ function visit(): Visit {
 
 const seen = () => Math.max(earlier?.share ?? 0, shareOf(visit().played, video.duration))
 
-function showFinished(): void {
-  document.getElementById('done')!.textContent = `✓ ${words.watched}`
+function showStatus(text: string): void {
+  document.getElementById('done')!.textContent = text
 }
+const showFinished = () => showStatus(`✓ ${words.watched}`)
 
 let isFinished = false
 function finish(): void {
-  if (isFinished || !earlier) return
+  if (isFinished || !earlier || earlier.isUncounted) return
   isFinished = true
   showFinished()
   report.complete()
@@ -107,6 +108,10 @@ function end(): void {
   if (earlier) report.end()
 }
 window.addEventListener('pagehide', end)
+// A browser may keep a page and show it again: its visit is over, so another one begins.
+window.addEventListener('pageshow', (event) => {
+  if (event.persisted) location.reload()
+})
 
 /** What was played of a lesson is known by its length, which the video tells. */
 const ready =
@@ -120,6 +125,7 @@ void ready
     isFinished = known.isComplete
     if (isFinished) showFinished()
     if (known.isSilent) video.muted = true
+    if (known.isUncounted) showStatus(words.uncounted)
     if (known.returnTo) showWayBack(known.returnTo)
     // Who was at the end begins anew, and who has begun already goes on.
     if (known.place && known.place < video.duration - 5 && video.played.length === 0) video.currentTime = known.place

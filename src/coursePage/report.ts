@@ -17,6 +17,8 @@ export interface Earlier extends Visit {
   share: number
   /** Where the course site wants to go on when the lesson is over. */
   returnTo?: string
+  /** Whoever counts visits does not count this one: it was over already, or another page has it. */
+  isUncounted?: boolean
   /** Somebody has asked for no sound. */
   isSilent?: boolean
 }

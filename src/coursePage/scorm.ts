@@ -51,7 +51,7 @@ export function scormReport(version: keyof typeof NAMES): Report | null {
   return {
     begin(length) {
       lessonLength = length
-      call(names.begin, '')
+      const isUncounted = call(names.begin, '') === 'false'
       const status = call('GetValue', names.status)
       const isComplete = status === 'completed' || status === 'passed'
       if (!isComplete) set(names.status, 'incomplete')
@@ -59,7 +59,7 @@ export function scormReport(version: keyof typeof NAMES): Report | null {
       // Packages of before kept the place alone.
       const place = kept.place || Number(call('GetValue', names.place)) || 0
       const share = isScorm2004 ? Number(call('GetValue', PROGRESS)) || 0 : 0
-      return Promise.resolve({ ...kept, place, isComplete, share })
+      return Promise.resolve({ ...kept, place, isComplete, share, isUncounted })
     },
     tell(visit, share) {
       set(names.place, visit.place.toFixed(1))

@@ -78,6 +78,7 @@ export async function courseSite(folder: string): Promise<Site> {
   const wasSet: Site['wasSet'] = []
   const serials = new Map<string, number>()
   const profiles = new Map<string, string>()
+  const launches = new Set<string>()
   let url = ''
   const launchAs = (mode: string) =>
     states.set(
@@ -114,7 +115,12 @@ export async function courseSite(folder: string): Promise<Site> {
       }
       return { body: '' }
     }
-    if (pathname === '/token') return { body: JSON.stringify({ 'auth-token': 'dG9rZW4=' }) }
+    if (pathname === '/token') {
+      // Each launch has an address of its own, which gives its token once.
+      const isFirst = !launches.has(request.url!)
+      launches.add(request.url!)
+      return { body: JSON.stringify(isFirst ? { 'auth-token': 'dG9rZW4=' } : { 'error-code': '1' }) }
+    }
     if (pathname.startsWith('/xapi/')) {
       if (request.headers.authorization !== 'Basic dG9rZW4=') return { status: 401, body: '' }
       if (pathname === '/xapi/statements') statements.push(JSON.parse(await textOf(request)) as Statement)

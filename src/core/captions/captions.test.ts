@@ -96,17 +96,22 @@ describe('whatever is said', () => {
         const { words, pictures } = lessonOf(list)
         const captions = makeCaptions(words, pictures, 'en')
         expect(misplaced(captions, USUAL_RULES)).toEqual([])
+        const { shortest, apart } = USUAL_RULES
         for (const { step } of tooShort(captions, USUAL_RULES)) {
-          const own = captions.filter((one) => one.step === step)
           const index = Number(step.slice(1))
-          const next = words.find((one) => one.step === `s${index + 1}`)?.start ?? pictures.length
-          const room = next - pictures.cuts[index]! - USUAL_RULES.apart
-          // Or the pictures before were so short that a caption reached into this one; its beginning goes to the cut.
-          const lost = index > 0 ? 0.25 : 0
-          expect(room - lost).toBeLessThan(own.length * (USUAL_RULES.shortest + USUAL_RULES.apart))
+          const own = captions.filter((one) => one.step === step)
+          const before = captions[captions.indexOf(own[0]!) - 1]
+          // From its picture on, and from where the one before has been seen; to the next step's beginning.
+          const from = Math.max(
+            pictures.cuts[index]!,
+            before ? Math.min(before.end, before.start + shortest) + apart : 0,
+          )
+          const after = captions.find((one) => one.step === `s${index + 1}`)
+          const to = after ? after.start - apart : pictures.length
+          expect(to - from).toBeLessThan(own.length * (shortest + apart) - apart + 1e-6)
         }
       }),
-      { numRuns: 100 },
+      { numRuns: 200 },
     )
   })
 

@@ -56,6 +56,16 @@ test('a second voice is told by its words, and an effect that is not to be told 
   expect(captions(lessonWith({ caption: ' ' }))).toEqual([[4, 'Ease the line.']])
 })
 
+test('a second voice that speaks while the narration does keeps its words together', () => {
+  const sound = {
+    track: 'voice' as const,
+    to: 2,
+    caption: 'Let go now!',
+    anchor: { kind: 'step', step: 's', offset: 4.2 } as const,
+  }
+  expect(captions(lessonWith(sound))).toEqual([[4, 'Ease Let go now! the line.']])
+})
+
 test('a sound among the words stands before the next one', () => {
   const lesson = lessonWith({ anchor: { kind: 'step', step: 's', offset: 4.3 } })
   expect(captions(lesson)).toEqual([[4, 'Ease [a bell] the line.']])

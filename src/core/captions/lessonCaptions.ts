@@ -21,30 +21,32 @@ export function saidWords(timeline: Timeline, heard: HeardWords): SaidWord[] {
 /** How long what stands for an effect is read, however long that sounds. */
 const EFFECT_READ: Seconds = 1.5
 
-/** Effects in brackets, as broadcasters write them; a second voice by its words. */
-function soundsWithin({ sounds }: Timeline, step: string, from: Seconds, to: Seconds): SaidWord[] {
+/** Something that is said or heard in one piece. */
+type Saying = SaidWord & { isSecondVoice?: true }
+
+/** Effects in brackets, as broadcasters write them; a second voice by what it says. */
+function soundsWithin({ sounds }: Timeline, step: string, from: Seconds, to: Seconds): Saying[] {
   return sounds
     .filter(({ cue, start }) => cue.caption.trim() !== '' && start >= from && start < to)
-    .flatMap(({ cue, start, end }) => {
+    .map(({ cue, start, end }) => {
       const text = cue.caption.trim()
       return cue.track === 'voice'
-        ? spread(text, start, Math.min(to, end), step)
-        : [{ text: `[${text}]`, start, end: Math.min(to, start + EFFECT_READ), step }]
+        ? { text, start, end: Math.min(to, end), step, isSecondVoice: true }
+        : { text: `[${text}]`, start, end: Math.min(to, start + EFFECT_READ), step }
     })
 }
 
-/** The words of a text over a stretch of time, by their letters. */
-const spread = (text: string, start: Seconds, end: Seconds, step: string): SaidWord[] =>
-  wordsOf({ start, end }, text.split(/\s+/)).map((word) => ({ ...word, step }))
-
-/** Each before the first word that begins after it; nothing lasts into the next. */
-function withSounds(words: readonly SaidWord[], sounds: readonly SaidWord[]): SaidWord[] {
+/** Each before the first word that begins after it; nothing lasts into the next. Two voices at once don't share a sentence. */
+function withSounds(words: readonly SaidWord[], sounds: readonly Saying[]): SaidWord[] {
   if (sounds.length === 0) return [...words]
-  const all = [...words, ...sounds].sort((a, b) => a.start - b.start)
-  return all.map((word, i) => ({
-    ...word,
-    end: Math.max(word.start, Math.min(word.end, all[i + 1]?.start ?? word.end)),
-  }))
+  const all: Saying[] = [...words, ...sounds].sort((a, b) => a.start - b.start)
+  return all.flatMap(({ isSecondVoice, ...said }, i) => {
+    const { text, start, step } = said
+    const end = Math.max(start, Math.min(said.end, all[i + 1]?.start ?? said.end))
+    return isSecondVoice
+      ? wordsOf({ start, end }, text.split(/\s+/)).map((word) => ({ ...word, step }))
+      : [{ ...said, end }]
+  })
 }
 
 export const captionRules = (lesson: Lesson, timeline: Timeline): CaptionRules => ({

@@ -8,6 +8,8 @@ export interface PageWords {
   chapters: string
   transcript: string
   watched: string
+  /** This visit does not count any more. */
+  uncounted: string
   /** To the course. */
   back: string
   /** Of P, B, N and T, in this order. */
@@ -22,6 +24,7 @@ const ENGLISH: PageWords = {
   chapters: 'Chapters',
   transcript: 'Transcript',
   watched: 'Watched',
+  uncounted: 'Open the lesson from the course again to have it counted.',
   back: 'Back to the course',
   whatKeysDo: [
     'plays and stops',
@@ -40,6 +43,7 @@ const OTHERS: readonly PageWords[] = [
     chapters: 'Kapitel',
     transcript: 'Zum Nachlesen',
     watched: 'Angesehen',
+    uncounted: 'Öffnen Sie die Lektion aus dem Kurs noch einmal, damit sie zählt.',
     back: 'Zurück zum Kurs',
     whatKeysDo: [
       'spielt und hält an',
@@ -56,6 +60,7 @@ const OTHERS: readonly PageWords[] = [
     chapters: 'Chapitres',
     transcript: 'Transcription',
     watched: 'Vu',
+    uncounted: 'Rouvrez la leçon depuis le cours pour qu’elle compte.',
     back: 'Retour au cours',
     whatKeysDo: [
       'lit et met en pause',
@@ -72,6 +77,7 @@ const OTHERS: readonly PageWords[] = [
     chapters: 'Capítulos',
     transcript: 'Transcripción',
     watched: 'Visto',
+    uncounted: 'Abra la lección de nuevo desde el curso para que cuente.',
     back: 'Volver al curso',
     whatKeysDo: [
       'reproduce y detiene',

@@ -16,6 +16,7 @@ test.each([
   'J. Marrow wrote it.',
   '1. Look at the table.',
   'It is 5.4 metres deep.',
+  'Lines, fenders etc. lie on deck.',
 ])('“%s” is one sentence', (text) => {
   expect(sentencesOf(text)).toEqual([text])
 })
@@ -23,6 +24,7 @@ test.each([
 test.each([
   ['Be there at 5 p.m. Then wait.', 2],
   ['No. That is wrong.', 2],
+  ['Bring lines, fenders etc. Then wait.', 2],
   ['We waited until 12. Then we went.', 2],
   ['That was in 2019. Since then it is closed.', 2],
   ['He said “Go.” She went.', 2],

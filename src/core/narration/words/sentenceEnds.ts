@@ -10,6 +10,8 @@ const FULL_STOP = /\.["'”’»)\]]*$/u
 const TITLES = words('dr mr mrs ms st prof vs approx cf ca bzw evtl ggf sog vgl bspw inkl hr fr sr sra dott mme mlle')
 /** Of these the stop belongs to the word where a number follows. */
 const BEFORE_NUMBERS = words('no nr nos fig figs abb art bd ch chap kap p pp pg s sec sect tab vol ex núm pág cap tel')
+/** May end a sentence: it goes on where the next word is written small. */
+const OFTEN_AT_ENDS = words('etc usw usf inc ltd co jr sr')
 /** After them a number with a stop is an ordinal, as in 'am 3. Mai'. */
 const BEFORE_ORDINALS = words('am der dem den des die das vom zum zur beim im ab bis seit und jeder jede jedes')
 const MONTHS = words(
@@ -31,6 +33,7 @@ export function endsSentence(word: string, next?: string, before?: string): bool
   if (INITIALS.test(bare)) return TIMES_OF_DAY.test(bare) && /^\p{Lu}/u.test(withoutQuotes(next))
   const stem = bare.replace(/\.$/u, '').toLocaleLowerCase()
   if (TITLES.has(stem)) return false
+  if (OFTEN_AT_ENDS.has(stem)) return !/^\p{Ll}/u.test(next)
   if (BEFORE_NUMBERS.has(stem)) return !/^\p{N}/u.test(next)
   if (/^\d{1,2}$/u.test(stem)) return !isOrdinal(next, before)
   return true
