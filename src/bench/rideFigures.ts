@@ -30,7 +30,7 @@ export interface RideFigures {
 
 /** How a ride measures in the finished stems. */
 export function rideFigures(
-  { voice, bed, bedRaw, speech }: Stems,
+  { voice, bed, bedUngained, speech }: Stems,
   targets: Pick<RideTargets, 'pauseFrom' | 'swell'> & { clearance: number },
 ): RideFigures {
   const sentences = joinSegments(speech, 0.3)
@@ -39,8 +39,8 @@ export function rideFigures(
   const share = (values: number[], test: (value: number) => boolean) => values.filter(test).length / values.length
   const near = (within: number) => (value: number) => Math.abs(value - targets.clearance) <= within
   const masked = (value: number) => value < targets.clearance - 3
-  const gain = gainOfStems(bedRaw, bed)
-  const { turns, bumps } = rideMotion(bedRaw, bed, speech)
+  const gain = gainOfStems(bedUngained, bed)
+  const { turns, bumps } = rideMotion(bedUngained, bed, speech)
   const minutes = (gain.length * STEP) / 60
   const pauses = longPauses(sentences, targets.pauseFrom)
   const onsets = pauses.map(({ end }) => stretchLoudness(voice, end, end + 0.4) - stretchLoudness(bed, end, end + 0.4))

@@ -6,11 +6,11 @@ import { renderWhole } from '@/core/mix/renderer'
 import { lessonOver, SONG, soundBank, TAKE } from '@/core/testing/lessons'
 import { HOUSE_RATE } from '@/core/units'
 
-/** A voice and a bed as they stand in a finished mix, and the bed as it was laid. */
+/** A voice and a bed as they stand in a finished mix, and the bed before its gain. */
 export interface Stems {
   voice: LoudnessTrack
   bed: LoudnessTrack
-  bedRaw: LoudnessTrack
+  bedUngained: LoudnessTrack
   speech: SpeechSegment[]
 }
 
@@ -25,13 +25,13 @@ export async function rideStems(voice: Float32Array, song: Float32Array, evenStr
   const meters = {
     voice: createEnergyMeter(HOUSE_RATE, 2),
     bed: createEnergyMeter(HOUSE_RATE, 2),
-    bedRaw: createEnergyMeter(HOUSE_RATE, 2),
+    bedUngained: createEnergyMeter(HOUSE_RATE, 2),
   }
-  for await (const { tracks, bedRaw } of renderWhole(plan, bank.source)) {
+  for await (const { tracks, bedUngained } of renderWhole(plan, bank.source)) {
     meters.voice.push(tracks.voice)
     meters.bed.push(tracks.bed)
-    meters.bedRaw.push(bedRaw)
+    meters.bedUngained.push(bedUngained)
   }
-  const [bed, bedRaw] = [meters.bed.track(), meters.bedRaw.track()]
-  return { voice: meters.voice.track(), bed, bedRaw, speech: levels.speech }
+  const [bed, bedUngained] = [meters.bed.track(), meters.bedUngained.track()]
+  return { voice: meters.voice.track(), bed, bedUngained, speech: levels.speech }
 }

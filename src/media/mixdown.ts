@@ -20,7 +20,8 @@ export interface RenderOptions {
 export interface StemLevels {
   voice: LoudnessTrack
   bed: LoudnessTrack
-  bedRaw: LoudnessTrack
+  /** In its pocket, before its gain. */
+  bedUngained: LoudnessTrack
 }
 
 /** Renders a mix into `take`, block by block, and measures its stems on the way. */
@@ -33,18 +34,18 @@ export async function renderMixdown(
 ): Promise<StemLevels> {
   const voice = createEnergyMeter(HOUSE_RATE, 2)
   const bed = createEnergyMeter(HOUSE_RATE, 2)
-  const bedRaw = createEnergyMeter(HOUSE_RATE, 2)
+  const bedUngained = createEnergyMeter(HOUSE_RATE, 2)
   let done = 0
   for await (const block of renderWhole(plan, source, range)) {
     signal?.throwIfAborted()
     voice.push(block.tracks.voice)
     bed.push(block.tracks.bed)
-    bedRaw.push(block.bedRaw)
+    bedUngained.push(block.bedUngained)
     await take(block)
     done += block.sum[0].length
     onProgress?.(done / (range.to - range.from))
   }
-  return { voice: voice.track(), bed: bed.track(), bedRaw: bedRaw.track() }
+  return { voice: voice.track(), bed: bed.track(), bedUngained: bedUngained.track() }
 }
 
 /** Codes the mix with ffmpeg: `coding` are its output options, the last of them the file. */
@@ -105,7 +106,7 @@ export function balanceSheet({ said, music, clearance }: JudgedBy, stems: StemLe
   const spoken = said.reduce((sum, { start, end }) => sum + end - start, 0)
   return {
     ...corridorShares(clearanceReadings(stems.voice, stems.bed, said, music), clearance),
-    motion: music.length === 0 ? null : rideMotion(stems.bedRaw, stems.bed, said),
+    motion: music.length === 0 ? null : rideMotion(stems.bedUngained, stems.bed, said),
     spoken,
     ...whole,
   }

@@ -6,11 +6,12 @@ import { createEnergyMeter } from '@/core/measure/energyMeter'
 import { integratedLoudness } from '@/core/measure/loudness'
 import { createTruePeakMeter } from '@/core/measure/truePeak'
 import { DECK, lessonOver, musicLike, SONG, soundBank, speechLike, TAKE } from '@/core/testing/lessons'
-import { tones } from '@/core/testing/signals'
+import { noise, tones } from '@/core/testing/signals'
 import { HOUSE_RATE, toDecibels } from '@/core/units'
-import { gainAt } from '@/core/bed/ride'
+import { applyGain, gainAt } from '@/core/bed/ride'
 import { clearanceReadings, corridorShares } from './balanceSheet'
 import { planMix } from './plan'
+import { rideMotion } from './rideMotion'
 import type { MixPlan } from './mixPlan'
 import { RENDERER_EDITION, renderMix, renderWhole, type MixBlock, type Stereo } from './renderer'
 
@@ -173,6 +174,26 @@ test('a peak of the voice does not move the music', async () => {
   expect(count).toBeGreaterThan(100_000)
   // Every peak is limited by 5 dB and more.
   expect(least).toBeGreaterThan(-0.5)
+})
+
+test('what the pocket takes out of the music is no motion of its gain', async () => {
+  const { targets } = lesson
+  const withPocket = { ...lesson, targets: { ...targets, clearance: 6 }, pocket: { on: true, depth: 12, nearer: 0 } }
+  // Within its reach and out of it by turns.
+  const low = tones([[-12, 26]], 150)
+  const high = noise(HOUSE_RATE * 26, 3)
+  const song = low.map((value, i) => ((i / HOUSE_RATE) % 2 < 1 ? value : 0.3 * high[i]!))
+  const hissing = soundBank({ [TAKE]: [voice], [SONG]: [song] })
+  const { plan, levels } = planned(withPocket, hissing)
+  const meters = [createEnergyMeter(HOUSE_RATE, 2), createEnergyMeter(HOUSE_RATE, 2), createEnergyMeter(HOUSE_RATE, 2)]
+  for await (const { tracks, bedUngained, bedRaw } of renderWhole(plan, hissing.source))
+    [tracks.bed, bedUngained, bedRaw].forEach((stem, i) => meters[i]!.push(stem))
+  const [bed, ungained, raw] = meters.map((meter) => meter.track())
+  // By the gain itself.
+  const moved = applyGain(new Float32Array(bed!.length).fill(1), plan.gains.bed!)
+  const { turns } = rideMotion(new Float32Array(bed!.length).fill(1), moved, levels.speech)
+  expect(rideMotion(ungained!, bed!, levels.speech).turns).toBeCloseTo(turns, 1)
+  expect(rideMotion(raw!, bed!, levels.speech).turns).toBeGreaterThan(turns + 1)
 })
 
 /** What came out of each edition of the renderer, to 16 bit. */

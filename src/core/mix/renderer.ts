@@ -42,13 +42,14 @@ export interface SampleRange {
 }
 
 /**
- * A stretch of the finished mix: the tracks as they stand in it (they add up to it), and the bed as it was laid out. They may
- * share their samples where they are the same: to be read only.
+ * A stretch of the finished mix: the tracks as they stand in it (they add up to it), the bed as it was laid out, and as it comes to
+ * its gain, in its pocket. They may share their samples where they are the same: to be read only.
  */
 export interface MixBlock {
   sum: Stereo
   tracks: Record<TrackName, Stereo>
   bedRaw: Stereo
+  bedUngained: Stereo
 }
 
 /**
@@ -87,6 +88,7 @@ export async function renderMix(
       bed: finish(heard.bed),
     },
     bedRaw: finish(bed?.laid, null),
+    bedUngained: finish(bed?.ungained, null),
   }
 }
 
@@ -107,7 +109,7 @@ async function renderVoice(
   return eachSide(track.played, (channel) => finished(channel, wanted, limit).subarray(outer, wanted - outer))
 }
 
-/** A track as its clips lie, and as it is heard: with its pocket and its gain, or silent. Null where none of it lies here. */
+/** A track as its clips lie, with its pocket, and as it is heard: with its gain, or silent. Null where none of it lies here. */
 async function renderTrack(
   { clips, gains, muted, strokes, pocket }: MixPlan,
   name: TrackName,
@@ -115,16 +117,16 @@ async function renderTrack(
   start: SampleIndex,
   length: number,
   factor: number,
-): Promise<{ laid: Stereo; played: Stereo } | null> {
+): Promise<{ laid: Stereo; ungained: Stereo; played: Stereo } | null> {
   const hasPocket = name === 'bed' && pocket !== null
   const runUp = hasPocket ? POCKET_RUN_UP : 0
   const clipped = await renderClips(clips[name], source, start - runUp, length + runUp, factor)
   if (!clipped) return null
   const early = name === 'bed' && strokes ? ridden(clipped, strokes, start - runUp) : clipped
   const laid = eachSide(early, (channel) => channel.subarray(runUp))
-  if (muted.includes(name)) return { laid, played: silence(length) }
-  const dipped = hasPocket ? inPocket(early, pocket, start) : laid
-  return { laid, played: gains[name] ? ridden(dipped, gains[name], start) : dipped }
+  if (muted.includes(name)) return { laid, ungained: laid, played: silence(length) }
+  const ungained = hasPocket ? inPocket(early, pocket, start) : laid
+  return { laid, ungained, played: gains[name] ? ridden(ungained, gains[name], start) : ungained }
 }
 
 const inPocket = (early: Stereo, pocket: PocketPlan, start: SampleIndex) =>

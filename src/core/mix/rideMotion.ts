@@ -17,18 +17,19 @@ const BUMP: { least: Decibels; within: Seconds } = { least: 1, within: 3 }
 /** Softer than this nothing can be said about a gain. */
 const SILENCE = 1e-10
 
-export function rideMotion(bedRaw: LoudnessTrack, bed: LoudnessTrack, speech: readonly SpeechSegment[]): RideMotion {
-  const gain = gainOfStems(bedRaw, bed)
+/** `ungained`: the bed as it comes to its gain. What its pocket takes out of it is no motion. */
+export function rideMotion(ungained: LoudnessTrack, bed: LoudnessTrack, speech: readonly SpeechSegment[]): RideMotion {
+  const gain = gainOfStems(ungained, bed)
   const minutes = (gain.length * STEP) / 60
   if (minutes === 0) return { turns: 0, bumps: 0 }
   return { turns: turnsOf(gain, TURN).length / minutes, bumps: bumpsOf(gain, speech) / minutes }
 }
 
 /** What was done to a bed, in dB every 100 ms; the last known where it is silent. */
-export function gainOfStems(bedRaw: LoudnessTrack, bed: LoudnessTrack): Decibels[] {
+export function gainOfStems(ungained: LoudnessTrack, bed: LoudnessTrack): Decibels[] {
   const gain: Decibels[] = []
-  for (let h = 0; h + STEP_HOPS <= bedRaw.length; h += STEP_HOPS) {
-    const [before, after] = [sumOf(bedRaw, h), sumOf(bed, h)]
+  for (let h = 0; h + STEP_HOPS <= ungained.length; h += STEP_HOPS) {
+    const [before, after] = [sumOf(ungained, h), sumOf(bed, h)]
     gain.push(before > SILENCE && after > SILENCE ? 10 * Math.log10(after / before) : (gain.at(-1) ?? 0))
   }
   return gain

@@ -115,6 +115,9 @@ export async function renderVideo(
   })
 }
 
+/** Raised when other levels of the stems are kept, or in another order. */
+const LEVELS_EDITION = 2
+
 /** The mix as AAC, and the levels of its stems; kept for as long as nothing that is heard changes. */
 async function codedSound(
   planned: PlannedMix,
@@ -124,9 +127,9 @@ async function codedSound(
   options: RenderOptions,
 ): Promise<{ soundFile: string; stems: StemLevels }> {
   const edition = await soundEdition()
-  const recipe = (extension: string): Recipe => ({
+  const recipe = (extension: string, ...more: number[]): Recipe => ({
     kind: 'mix',
-    edition,
+    edition: [...edition, ...more],
     sources: mediaOfPlan(planned.plan),
     recipe: [range, planned.plan],
     extension,
@@ -137,13 +140,13 @@ async function codedSound(
     const soundFile = await assets.file(recipe('m4a'), async (draft) => {
       fresh = await encodeMixdown(planned, sounds.source, range, [...AAC, draft], options)
     })
-    const kept = await assets.bytes(recipe('f32'), async () => {
+    const kept = await assets.bytes(recipe('f32', LEVELS_EDITION), async () => {
       fresh ??= await renderMixdown(planned, sounds.source, range, async () => {}, options)
-      return Buffer.concat([fresh.voice, fresh.bed, fresh.bedRaw].map(bytesOf))
+      return Buffer.concat([fresh.voice, fresh.bed, fresh.bedUngained].map(bytesOf))
     })
     const levels = new Float32Array(kept.buffer.slice(kept.byteOffset, kept.byteOffset + kept.length))
     const part = (i: number) => levels.subarray((i * levels.length) / 3, ((i + 1) * levels.length) / 3)
-    return { soundFile, stems: { voice: part(0), bed: part(1), bedRaw: part(2) } }
+    return { soundFile, stems: { voice: part(0), bed: part(1), bedUngained: part(2) } }
   } finally {
     await sounds.close()
   }
