@@ -16,18 +16,19 @@ import type { SaveState } from '../saving/autosave'
 import { ACTIONS, type ActionId } from '../sheet/actions/actions'
 import { keysOf, useKeyChoices } from '../sheet/actions/keyChoices'
 import { Troubles } from './Troubles'
+import { useVersionsShown } from './versionsShown'
 import styles from './header.module.css'
 
 const EarlierVersions = onDemand(() => import('./EarlierVersions').then((part) => part.EarlierVersions))
 
 export function LessonHeader() {
   const { id, course } = useDesk()
-  const [versions, setVersions] = useState(false)
+  const versions = useVersionsShown()
   const path = usePathname()
   const serious = useFindings()?.filter(({ severity }) => severity !== 'hint').length ?? 0
   const menu = [
     { key: 'copy', label: <a href={`/api/lessons/${id}/archive`}>{say('lesson.saveACopy')}</a> },
-    { key: 'versions', label: say('lesson.earlierVersionsMore'), onClick: () => setVersions(true) },
+    { key: 'versions', label: say('lesson.earlierVersionsMore'), onClick: versions.show },
   ]
   return (
     <header className={styles.header}>
@@ -64,7 +65,7 @@ export function LessonHeader() {
           )}
         </ViewLink>
       </nav>
-      {versions && <EarlierVersions open onClose={() => setVersions(false)} />}
+      {versions.isShown && <EarlierVersions open onClose={versions.hide} />}
     </header>
   )
 }

@@ -9,9 +9,11 @@ import { Dialog } from '../../parts/Dialog'
 import { shownKeys } from '../../keys'
 import { useDesk, useLesson } from '../../lesson/context'
 import { isApple } from '../../system'
-import { ACTIONS, actionsNamed, actionTitle, isCalled, type Action, type ActionId, type SheetActions } from './actions'
+import { ACTIONS, actionTitle, type Action, type ActionId, type SheetActions } from './actions'
 import { keysOf, useKeyChoices } from './keyChoices'
-import { goToSetting, SETTINGS } from './settings'
+import { calledOf, type Thing } from './called'
+import { search, type Found } from './search'
+import { goToSetting, SETTINGS, type Setting } from './settings'
 import { caretTime } from '../../words/caret'
 import styles from './keys.module.css'
 
@@ -34,17 +36,18 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
   const [sought, setSought] = useState('')
   const [at, setAt] = useState(0)
   const chosen = useKeyChoices((state) => state.chosen)
-  const commands = useMemo(() => {
+  const { commands, isNearest } = useMemo(() => {
     const go = (step: string, word: number) => {
       store.getState().select([step], { step, word })
       player.seek(caretTime(store.getState(), { step, word }))
     }
-    return [
-      ...actionCommands(sought, actions, (action) => keysOf(action, chosen)[0]),
-      ...stepCommands(sought, steps, go),
-      ...settingCommands(sought, () => store.getState().pick(null)),
-      ...wordCommands(sought, steps, go),
-    ]
+    const ofLesson = [...stepCommands(sought, steps, go), ...wordCommands(sought, steps, go)]
+    const shownKey = (action: Action) => keysOf(action, chosen)[0]
+    const { found, isNearest } = doable(sought, actions, shownKey, () => store.getState().pick(null))
+    // What is said in the lesson goes before what is only like what is sought.
+    return isNearest && ofLesson.length > 0
+      ? { commands: ofLesson, isNearest: false }
+      : { commands: [...found, ...ofLesson], isNearest }
   }, [sought, steps, actions, chosen, store, player])
   const list = useRef<HTMLUListElement>(null)
   const now = Math.min(at, commands.length - 1)
@@ -83,6 +86,11 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
           if (event.key === 'Enter') run(commands[now])
         }}
       />
+      {isNearest && (
+        <p className={styles.nearest} role="status">
+          {say('actions.nearest')}
+        </p>
+      )}
       <ul className={styles.results} role="listbox" id="commands" aria-label={say('actions.whatWasFound')} ref={list}>
         {commands.map((command, i) => (
           <li
@@ -104,36 +112,42 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
   )
 }
 
-const actionCommands = (
+/** What can be done or set, by name and by other words for it; settings only where something is looked for: they are many. */
+function doable(
   sought: string,
   actions: SheetActions,
   shownKey: (action: Action) => string | undefined,
-): Command[] =>
-  actionsNamed(
-    sought,
-    ACTIONS.filter(({ id }) => id !== 'commands'),
-  ).map((action) => ({
-    key: action.id,
-    title: actionTitle(action),
-    kind: say(`actionGroups.${action.group}`),
-    keys: shownKey(action),
-    run: actions[action.id as ActionId],
-  }))
+  letGo: () => void,
+): Found<Command> {
+  const things: Thing[] = [
+    ...ACTIONS.filter(({ id }) => id !== 'commands').map((action) => ({ action })),
+    ...(sought.trim() === '' ? [] : SETTINGS.map((setting) => ({ setting }))),
+  ]
+  const { found, isNearest } = search(sought, things, calledOf)
+  const commands = found.map((thing): Command => {
+    if ('setting' in thing) return settingCommand(thing.setting, letGo)
+    const { action } = thing
+    return {
+      key: action.id,
+      title: actionTitle(action),
+      kind: say(`actionGroups.${action.group}`),
+      keys: shownKey(action),
+      run: actions[action.id as ActionId],
+    }
+  })
+  return { found: commands, isNearest }
+}
 
-/** Nobody looks through all of them: they are told when they are called. */
-const settingCommands = (sought: string, letGo: () => void): Command[] =>
-  sought.trim() === ''
-    ? []
-    : SETTINGS.filter(({ id, name }) => isCalled(sought, `${name()} ${say(`settingWords.${id}`)}`)).map((setting) => ({
-        key: `setting ${setting.id}`,
-        title: setting.name(),
-        kind: say('actions.goToTheSetting'),
-        run: () => {
-          // What is picked would be shown instead of its step.
-          if (setting.panel === 'selected') letGo()
-          goToSetting(setting)
-        },
-      }))
+const settingCommand = (setting: Setting, letGo: () => void): Command => ({
+  key: `setting ${setting.id}`,
+  title: setting.name(),
+  kind: say('actions.goToTheSetting'),
+  run: () => {
+    // What is picked would be shown instead of its step.
+    if (setting.panel === 'selected') letGo()
+    goToSetting(setting)
+  },
+})
 
 function stepCommands(sought: string, steps: readonly Step[], go: (step: string, word: number) => void): Command[] {
   const wanted = sought.trim().toLocaleLowerCase()

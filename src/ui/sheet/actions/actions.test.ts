@@ -1,5 +1,9 @@
+import { speaking } from '@/messages/onServer'
 import { shownKeys } from '../../keys'
-import { ACTIONS, actionsNamed } from './actions'
+import { ACTIONS } from './actions'
+import { calledOf, type Thing } from './called'
+import { search } from './search'
+import { SETTINGS } from './settings'
 
 test('no key does two things', () => {
   const keys = ACTIONS.flatMap(({ keys }) => [...keys])
@@ -7,7 +11,15 @@ test('no key does two things', () => {
   expect(new Set(ACTIONS.map(({ id }) => id)).size).toBe(ACTIONS.length)
 })
 
-test.each([
+const things: Thing[] = [...ACTIONS.map((action) => ({ action })), ...SETTINGS.map((setting) => ({ setting }))]
+const idOf = (thing: Thing) => ('action' in thing ? thing.action.id : thing.setting.id)
+const found = (sought: string) => {
+  const { found: all, isNearest } = search(sought, things, calledOf)
+  return isNearest ? [] : all.map(idOf)
+}
+
+/** What teachers called what they wanted to do, and where it is done. */
+const CALLED: [sought: string, id: string][] = [
   ['make the music quieter', 'musicSofter'],
   ['music louder', 'musicLouder'],
   ['split', 'breakHere'],
@@ -17,13 +29,102 @@ test.each([
   ['microphone', 'booth'],
   ['zoom in', 'larger'],
   ['How do I undo', 'undo'],
-])('"%s" finds it', (sought, id) => {
-  expect(actionsNamed(sought).map((one) => one.id)).toContain(id)
+  ['mute the recording', 'ownSound'],
+  ['own sound', 'ownSound'],
+  ['speed up', 'recordingSpeed'],
+  ['hold last frame', 'lengthFixed'],
+  ['loop music', 'musicSettings'],
+  ['fade out music', 'musicSettings'],
+  ['music too loud', 'musicSofter'],
+  ['trim', 'remove'],
+  ['dead air', 'remove'],
+  ['delete step', 'remove'],
+  ['rename', 'title'],
+  ['scorm', 'finish'],
+  ['hiss', 'booth'],
+  ['replace voice', 'booth'],
+  ['burn captions', 'finish'],
+  ['zoom', 'overCloser'],
+  ['yesterday', 'versions'],
+  ['earlier version', 'versions'],
+  ['language', 'booth'],
+  ['replace slides', 'shelf'],
+  ['end slide', 'closing'],
+  ['camera', 'booth'],
+  ['bring in', 'shelf'],
+  ['tempo', 'booth'],
+  ['make a piece', 'musicSettings'],
+  ['solo', 'balance'],
+  ['mute', 'balance'],
+  ['findings', 'finish'],
+  ['play from here', 'play'],
+  ['share', 'finish'],
+  ['reorder', 'moveUp'],
+  ['pptx', 'shelf'],
+  ['mp3', 'finish'],
+  ['upload', 'shelf'],
+  ['transcript', 'finish'],
+  ['voice over', 'booth'],
+  ['text to speech', 'booth'],
+  ['webcam', 'booth'],
+  ['screen recording', 'booth'],
+  ['trash', 'remove'],
+  ['history', 'versions'],
+  ['backup', 'saveCopy'],
+  ['normalise', 'balance'],
+  ['breath', 'remove'],
+  ['retake', 'booth'],
+  ['pointer', 'overArrow'],
+  ['slow motion', 'recordingSpeed'],
+  ['home', 'lessons'],
+]
+test.each(CALLED)('"%s" finds it', (sought, id) => expect(found(sought)).toContain(id))
+
+const CALLED_IN_GERMAN: [sought: string, id: string][] = [
+  ['Musik leiser', 'musicSofter'],
+  ['Musik zu laut', 'musicSofter'],
+  ['teilen', 'breakHere'],
+  ['Schritt löschen', 'remove'],
+  ['umbenennen', 'title'],
+  ['schneller', 'recordingSpeed'],
+  ['Standbild', 'lengthFixed'],
+  ['Musik ausblenden', 'musicSettings'],
+  ['Stück machen', 'musicSettings'],
+  ['Rauschen', 'booth'],
+  ['Stimme ersetzen', 'booth'],
+  ['Kamera', 'booth'],
+  ['vorlesen', 'booth'],
+  ['Aussprache', 'booth'],
+  ['Untertitel einbrennen', 'finish'],
+  ['SCORM', 'finish'],
+  ['veröffentlichen', 'finish'],
+  ['Befunde', 'finish'],
+  ['gestern', 'versions'],
+  ['frühere Fassung', 'versions'],
+  ['Sicherung', 'saveCopy'],
+  ['hereinbringen', 'shelf'],
+  ['Folien ersetzen', 'shelf'],
+  ['stumm', 'balance'],
+  ['solo', 'balance'],
+  ['ab hier', 'play'],
+  ['Zeiger', 'overArrow'],
+  ['wiederherstellen', 'undo'],
+]
+test.each(CALLED_IN_GERMAN)('„%s“ finds it in German', (sought, id) =>
+  speaking('de', () => expect(found(sought)).toContain(id)),
+)
+
+test('what is called so goes before what only has such a word beside its name', () => {
+  expect(found('paste')[0]).toBe('paste')
+  expect(found('captions')[0]).toMatch(/aption/)
 })
 
-test('what nobody means finds nothing, and nothing sought finds all', () => {
-  expect(actionsNamed('spinnaker')).toEqual([])
-  expect(actionsNamed('  ')).toHaveLength(ACTIONS.length)
+test('where nothing is called just so, what comes nearest is offered; nothing sought finds all', () => {
+  const nearest = search('explode the music', things, calledOf)
+  expect(nearest.isNearest).toBe(true)
+  expect(nearest.found.map(idOf)).toContain('musicSettings')
+  expect(search('spinnaker', things, calledOf)).toEqual({ found: [], isNearest: false })
+  expect(search('  ', things, calledOf).found).toHaveLength(things.length)
 })
 
 test('keys are shown as the system writes them', () => {

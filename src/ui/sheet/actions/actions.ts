@@ -282,6 +282,21 @@ export const ACTIONS = [
     keys: [],
     group: 'view',
   },
+  {
+    id: 'versions',
+    keys: [],
+    group: 'view',
+  },
+  {
+    id: 'saveCopy',
+    keys: [],
+    group: 'view',
+  },
+  {
+    id: 'lessons',
+    keys: [],
+    group: 'view',
+  },
   { id: 'captions', keys: ['shift+c'], group: 'view' },
   {
     id: 'correctCaptions',
@@ -309,21 +324,3 @@ export const OF_THE_LESSON: readonly ActionId[] = ['undo', 'redo']
 
 /** As a menu says it. */
 export const actionTitle = ({ id }: Pick<Action, 'id'>): string => say(`actions.${id}`)
-
-/** What is looked for by some letters, in titles and in other words by which somebody would look for it. */
-export const actionsNamed = (sought: string, actions: readonly Action[] = ACTIONS): Action[] =>
-  actions.filter((action) => isCalled(sought, `${actionTitle(action)} ${say(`actionWords.${action.id}`)}`))
-
-/** Whether each word of what is sought begins one of these words. */
-export function isCalled(sought: string, called: string): boolean {
-  const own = words(called)
-  return words(sought).every((part) => own.some((word) => word.startsWith(part)))
-}
-
-function words(text: string): string[] {
-  const little = new Set(say('actions.littleWords').split(' '))
-  return text
-    .toLocaleLowerCase()
-    .split(/[^\p{L}\p{N}-]+/u)
-    .filter((word) => word !== '' && !little.has(word))
-}

@@ -6,7 +6,7 @@ import { useSheetView, type PanelTab } from '../score/view'
 
 export type SettingId = keyof Messages['settingWords']
 
-interface Setting {
+export interface Setting {
   id: SettingId
   /** Its name, by which it is also found in the page. */
   name(): string
@@ -34,6 +34,9 @@ export const SETTINGS: readonly Setting[] = [
   { id: 'captionPlace', name: () => say('captions.placeOfCaptions'), panel: 'video' },
   { id: 'captionGround', name: () => say('captions.groundOfCaptions'), panel: 'video' },
   { id: 'captionPace', name: () => say('captions.howFastCaptionsMay'), panel: 'video' },
+  { id: 'title', name: () => say('step.title'), panel: 'selected' },
+  { id: 'recordingSpeed', name: () => say('step.speedOfTheRecording'), panel: 'selected' },
+  { id: 'ownSound', name: () => say('step.theRecordingsOwnSound'), panel: 'selected' },
   { id: 'length', name: () => say('step.lengthRule'), panel: 'selected' },
   { id: 'leadIn', name: () => say('step.leadInBeforeThe'), panel: 'selected' },
   { id: 'tail', name: () => say('step.tailAfterTheLast'), panel: 'selected' },

@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation'
 import { useKeys } from '../../keys'
 import { useDesk } from '../../lesson/context'
+import { useVersionsShown } from '../../lesson/versionsShown'
 import { isEaselLarge } from '../score/useSide'
 import { useCaptionsShown } from '../../easel/captionsShown'
 import { selectedWords } from '../../words/caret'
@@ -64,6 +65,9 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
     booth: () => router.push(`/lessons/${id}/booth`),
     balance: () => router.push(`/lessons/${id}/balance`),
     finish: () => router.push(`/lessons/${id}/finish`),
+    versions: () => useVersionsShown.getState().show(),
+    saveCopy: () => location.assign(`/api/lessons/${id}/archive`),
+    lessons: () => router.push('/'),
     menu: () => openMenu(store.getState()),
     commands: showCommands,
     help: showHelp,
