@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join, relative } from 'node:path'
+import { stripVTControlCharacters } from 'node:util'
 import { buildIfNeeded, ROOT } from './application.mjs'
 
 /** Types, lint, unit tests, browser tests; names of parts as arguments run only those. Ends in one line that counts. */
@@ -10,6 +11,8 @@ const wanted = process.argv.slice(2)
 const results = join(ROOT, '.yarn-step', 'test-results')
 mkdirSync(results, { recursive: true })
 
+const FAILURE_LINES = 12
+
 /** Else Jest keeps a core of two for itself. */
 const TWO_LANES = ['--maxWorkers=2']
 
@@ -17,6 +20,8 @@ const isWanted = (name) => wanted.length === 0 || wanted.includes(name)
 const count = { passed: 0, failed: 0, skipped: 0 }
 /** Seconds of each part, file and test. */
 const times = { parts: {}, files: {}, tests: {} }
+/** What failed, with the first lines of why: it must stand at the end, where it is found. */
+const failures = []
 
 const checks = ['types', 'lint'].filter(isWanted)
 // Next writes the types of its routes and styles; they must be there before anything is checked.
@@ -30,6 +35,7 @@ if (isWanted('browser'))
   await timed('browser', () => jest('browser', ['--config', 'tests/jest.config.mjs', ...TWO_LANES]))
 writeFileSync(join(results, 'times.json'), JSON.stringify(times, null, 2))
 tellTimes()
+tellFailures()
 const skipped = count.skipped > 0 ? `, ${count.skipped} skipped` : ''
 console.log(`\n${count.passed} passed, ${count.failed} failed${skipped}`)
 process.exitCode = count.failed > 0 ? 1 : 0
@@ -48,6 +54,7 @@ async function check(name) {
   const [code] = await once(running, 'close')
   console.log(`\n== ${name}\n${printed}`)
   count[code === 0 ? 'passed' : 'failed']++
+  if (code !== 0) failures.push([name, printed])
 }
 
 /** What fails is told and counted, and keeps nothing else from being tried. */
@@ -57,6 +64,7 @@ async function run(name, work) {
   } catch (error) {
     console.error(`\n== ${name}\n${error.message}`)
     count.failed++
+    failures.push([name, error.message])
   }
 }
 
@@ -76,10 +84,14 @@ async function jest(name, args) {
   count.passed += all?.numPassedTests ?? 0
   count.failed += ok ? failed : Math.max(1, failed)
   count.skipped += (all?.numPendingTests ?? 0) + (all?.numTodoTests ?? 0)
-  for (const { name: path, startTime, endTime, assertionResults } of all?.testResults ?? []) {
+  for (const { name: path, startTime, endTime, message, assertionResults } of all?.testResults ?? []) {
     const own = relative(ROOT, path)
     times.files[own] = (endTime - startTime) / 1000
-    for (const { fullName, duration } of assertionResults) times.tests[`${own}: ${fullName}`] = (duration ?? 0) / 1000
+    if (message && assertionResults.length === 0) failures.push([own, message])
+    for (const { fullName, duration, failureMessages } of assertionResults) {
+      times.tests[`${own}: ${fullName}`] = (duration ?? 0) / 1000
+      if (failureMessages.length > 0) failures.push([`${own}: ${fullName}`, failureMessages.join('\n')])
+    }
   }
 }
 
@@ -92,4 +104,12 @@ function tellTimes() {
   for (const [name, seconds] of Object.entries(times.parts)) console.log(`${shown(seconds)}  ${name}`)
   if (slowest.length > 0) console.log('The ten slowest tests (all of them in .yarn-step/test-results/times.json):')
   for (const [name, seconds] of slowest) console.log(`${shown(seconds)}  ${name}`)
+}
+
+function tellFailures() {
+  if (failures.length > 0) console.log('\n== failures')
+  for (const [name, why] of failures) {
+    const lines = stripVTControlCharacters(why).split('\n')
+    console.log([name, ...lines.filter((line) => line.trim() !== '').slice(0, FAILURE_LINES)].join('\n    '))
+  }
 }

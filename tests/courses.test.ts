@@ -80,7 +80,7 @@ test('a whole course is made in one go, downloaded as one zip, and only what has
   await clickOn(page, 'Make the whole course')
   await chooseMp3()
   await clickOn(page, 'Make 2 files')
-  await waitForText(page, 'Download 2 files', 120_000)
+  await waitForText(page, 'Download 2 files')
   const href = await page.$$eval('a', (links) => links.find((link) => link.textContent === 'Download 2 files')!.href)
   const zip = join(folder, 'course.zip')
   await writeFile(zip, Buffer.from(await (await fetch(href)).arrayBuffer()))

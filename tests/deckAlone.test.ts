@@ -21,7 +21,7 @@ const SHOWN = HARBOUR_LIGHTS.filter(({ isHidden }) => !isHidden)
 
 test('a step a slide, its notes read by a stand-in, with music, after four clicks', async () => {
   await chooseFiles(page, 'first-files', rawFile('harbour-lights.pptx'))
-  await waitForText(page, `A synthesised voice reads the ${SHOWN.length} steps that have words`, 120_000)
+  await waitForText(page, `A synthesised voice reads the ${SHOWN.length} steps that have words`)
   await waitForText(page, 'Also show the slide that is hidden in the deck')
   await chooseOption(page, 'Music', 'Harp, made for this lesson')
   await clickOn(page, 'Make the lesson')

@@ -186,7 +186,7 @@ async function replaceSlides(): Promise<void> {
   await clickOn(page, 'Replace by a new version…')
   const input = (await page.waitForSelector('.ant-modal input[type=file]')) as ElementHandle<HTMLInputElement>
   await input.uploadFile(at('new-slides.pdf'))
-  await waitForText(page, 'keep their words and timing', 120_000)
+  await waitForText(page, 'keep their words and timing')
   await clickOn(page, 'Replace the slides')
   await page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="none"])'))
 }

@@ -144,7 +144,7 @@ test('a new version of the slides keeps the words of the pages that are still th
   await clickOn(page, 'Replace by a new version…')
   const input = (await page.waitForSelector('.ant-modal input[type=file]')) as ElementHandle<HTMLInputElement>
   await input.uploadFile(now)
-  await waitForText(page, 'keep their words and timing', 120_000)
+  await waitForText(page, 'keep their words and timing')
   await waitForText(page, 'no longer there')
   await clickOn(page, 'Replace the slides')
   await page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="none"])'))

@@ -241,7 +241,7 @@ export const controlsBeyond = (page: Page): Promise<(string | null)[]> =>
       .map((one) => one.getAttribute('aria-label') ?? one.textContent),
   )
 
-export const waitForText = (page: Page, words: string, timeout = 60_000): Promise<unknown> =>
+export const waitForText = (page: Page, words: string, timeout = PATIENCE): Promise<unknown> =>
   page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout, polling: 200 }, words)
 
 /** A dialog, once it stands still: what is clicked while it moves is not where it was. */

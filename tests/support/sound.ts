@@ -86,9 +86,13 @@ export function shareSaid(recorded: Float32Array, said: Float32Array): { pieces:
 
 /** Where a recording can be told best: a place of it, and how far off it that was said. */
 function surePlace(recorded: Float32Array, said: Float32Array): { from: number; offset: number } {
+  // Its beginning tells where to look for the rest.
+  const first = locate(recorded.subarray(0, 4 * LANDMARK), said).at
+  const near = Math.max(0, first - 4 * LANDMARK)
+  const there = said.subarray(near, first + recorded.length + 4 * LANDMARK)
   const places = [...Array(Math.floor(recorded.length / LANDMARK)).keys()].map((i) => {
-    const { at, alike } = locate(recorded.subarray(i * LANDMARK, (i + 1) * LANDMARK), said)
-    return { from: i * LANDMARK, offset: at - i * LANDMARK, alike }
+    const { at, alike } = locate(recorded.subarray(i * LANDMARK, (i + 1) * LANDMARK), there)
+    return { from: i * LANDMARK, offset: near + at - i * LANDMARK, alike }
   })
   return places.reduce((best, place) => (place.alike > best.alike ? place : best))
 }
