@@ -6,7 +6,16 @@ import type { JobStatus } from '@/core/messages/job'
 import { writeWav } from '@/core/formats/wav'
 import { noise } from '@/core/testing/signals'
 import { output, rawFile, scratch, startApplication, until, type Application } from './support/application'
-import { chooseFiles, clickOn, openBrowser, openPage, savedLesson, waitForSheet, waitForText } from './support/browser'
+import {
+  chooseFiles,
+  clickOn,
+  goTo,
+  openBrowser,
+  openPage,
+  savedLesson,
+  waitForSheet,
+  waitForText,
+} from './support/browser'
 
 /** What goes wrong in life: bad files, broken uploads, killed workers. Nothing may be lost by it. */
 
@@ -22,6 +31,30 @@ beforeAll(async () => {
 afterAll(async () => {
   await browser?.close()
   await application?.stop()
+})
+
+describe('a page that can not be made', () => {
+  test.each([
+    ['en', 'There is nothing here', 'Go to your courses'],
+    ['de', 'Hier gibt es nichts', 'Zu Ihren Kursen'],
+  ])('a lesson that is gone says so (%s), and leads on', async (language, words, home) => {
+    const page = await browser.newPage()
+    await page.setExtraHTTPHeaders({ 'accept-language': language })
+    await goTo(page, `${application.url}/lessons/long-gone`)
+    await waitForText(page, words)
+    await clickOn(page, home)
+    await waitForText(page, 'Coastal Skipper Basics')
+    await page.close()
+  })
+
+  test('one that is opened while the database is away comes by itself once it is back', async () => {
+    application.stopDatabase()
+    const { page } = await openPage(browser, lessonUrl())
+    await waitForText(page, 'This page cannot be shown at the moment')
+    application.startDatabase()
+    await waitForSheet(page)
+    await page.close()
+  })
 })
 
 const put = async (name: string, bytes: Uint8Array | string) => {

@@ -13,6 +13,7 @@ import { language, say } from '@/messages/say'
 import { paletteCss } from '@/ui/ground/palette'
 import { NONCE_HEADER } from '@/server/headers'
 import { WHOLE_PAGE_SCRIPT } from '@/ui/parts/wholePage'
+import { Worded } from '@/ui/parts/Worded'
 import { WordsInPage } from '@/ui/parts/WordsInPage'
 import { readPreferences } from '@/ui/preferences'
 import { Providers } from '@/ui/providers'
@@ -37,7 +38,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       </head>
       <body>
         <AntdRegistry>
-          <Providers preferences={preferences}>{children}</Providers>
+          <Worded>
+            <Providers preferences={preferences}>{children}</Providers>
+          </Worded>
         </AntdRegistry>
       </body>
     </html>

@@ -1533,6 +1533,8 @@ export const de: Translation = {
     sheetOf: 'Blatt: {title}',
     whatYouDidIsSafe:
       'Was Sie getan haben, ist sicher: es ist gesichert, oder in diesem Browser behalten und wird gesichert, wenn die Lektion wieder geöffnet wird.',
+    cannotBeShownNow: 'Diese Seite kann im Moment nicht gezeigt werden',
+    comesByItself: 'Sie kommt von selbst, sobald der Server sie machen kann.',
     goToYourCourses: 'Zu Ihren Kursen',
     makeTheCourse: 'Kurs herstellen: {title}',
     doTheySoundAlike: 'Klingen sie gleich: {title}',

@@ -1492,6 +1492,8 @@ export const en = {
     sheetOf: 'Sheet: {title}',
     whatYouDidIsSafe:
       'What you did is safe: it is saved, or kept in this browser and saved when the lesson is opened again.',
+    cannotBeShownNow: 'This page cannot be shown at the moment',
+    comesByItself: 'It comes by itself as soon as the server can make it.',
     goToYourCourses: 'Go to your courses',
     makeTheCourse: 'Make the course: {title}',
     doTheySoundAlike: 'Do they sound alike: {title}',

@@ -26,6 +26,10 @@ export function wordsToHand(): HandedWords {
   return { language: spoken, messages }
 }
 
+/** False in a page that the server could not make: it comes without words, see `ui/parts/Worded.tsx`. */
+export const areWordsThere = (): boolean =>
+  WORDS_ON_SERVER in globalThis || ofPage !== undefined || Boolean(document.getElementById(WORDS_IN_PAGE)?.textContent)
+
 export function takeWords(words: HandedWords): void {
   ofPage = wordsFrom(words)
 }

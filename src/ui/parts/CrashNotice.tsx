@@ -5,14 +5,16 @@ import { useEffect, type ReactNode } from 'react'
 import { say } from '@/messages/say'
 import styles from './crash.module.css'
 
-/** In place of a part of the page that broke. `what` says what is safe; `children` are further ways out. */
+/** In place of a part of the page that broke, as its title says. `what` says what is safe; `children` are further ways out. */
 export function CrashNotice({
   error,
+  title,
   what,
   onAgain,
   children,
 }: {
   error: Error
+  title?: string | undefined
   what: string
   onAgain: () => void
   children?: ReactNode
@@ -20,7 +22,7 @@ export function CrashNotice({
   useEffect(() => console.error(error), [error])
   return (
     <section className={styles.crash} role="alert">
-      <h1>{say('parts.somethingInThisPage')}</h1>
+      <h1>{title ?? say('parts.somethingInThisPage')}</h1>
       <p>{what}</p>
       <p className={styles.ways}>
         <Button type="primary" onClick={onAgain}>
