@@ -405,7 +405,8 @@ test('a server that dies while recording loses nothing: the pieces wait in the b
   const stored = await soundOf(lesson.takes.at(-1)!.media)
   const missing = await missingByTheBrowser(page)
   expect(stored.length / HOUSE_RATE + missing).toBeGreaterThan(6)
-  expect(Math.abs(stored.length / HOUSE_RATE + missing - shown)).toBeLessThan(0.6)
+  // What was shown as recorded is there; a busy page records on for a while after the key.
+  expect(stored.length / HOUSE_RATE + missing).toBeGreaterThan(shown - 0.1)
   // A piece that had not come would be a hole of half a second, or move all that follows by as much.
   let [hole, widest] = [0, 0]
   for (const value of stored) {
@@ -415,6 +416,8 @@ test('a server that dies while recording loses nothing: the pieces wait in the b
   expect(widest).toBeLessThan(HOUSE_RATE / 100)
   const { moves, unlike, parts } = follow(stored, spoken)
   expect(parts).toBeGreaterThan(15)
+  // Nothing is there twice; and but for what the browser left out, nothing is skipped.
+  for (const move of moves) expect(move).toBeGreaterThanOrEqual(-1)
   if (missing > 0) return
   expect(unlike).toBe(0)
   for (const move of moves) expect(Math.abs(move)).toBeLessThanOrEqual(1)

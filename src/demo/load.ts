@@ -1,4 +1,4 @@
-import { copyFile, mkdir, readdir } from 'node:fs/promises'
+import { copyFile, mkdir, readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { createCourse } from '@/db/courses'
 import { createLesson, isTaken } from '@/db/lessons'
@@ -27,6 +27,14 @@ for (const course of COURSES) {
     if (!(await isTaken(id))) await createLesson(course.id, await readArchive(join(made, archive), mediaStore()), id)
 }
 await mkdir('demo-files', { recursive: true })
-for (const name of await readdir(join(made, RAW_FOLDER)))
-  await replaceWhole(join('demo-files', name), (draft) => copyFile(join(made, RAW_FOLDER, name), draft))
+for (const name of await readdir(join(made, RAW_FOLDER))) {
+  const [raw, shown] = [join(made, RAW_FOLDER, name), join('demo-files', name)]
+  // One that is being brought in somewhere else must stay as it is.
+  if (!(await areSame(raw, shown))) await replaceWhole(shown, (draft) => copyFile(raw, draft))
+}
 await pool().end()
+
+async function areSame(one: string, other: string): Promise<boolean> {
+  const [a, b] = await Promise.all([readFile(one), readFile(other).catch(() => null)])
+  return b !== null && a.equals(b)
+}

@@ -42,12 +42,13 @@ export function CommandList({ actions, onClose }: { actions: SheetActions; onClo
       player.seek(caretTime(store.getState(), { step, word }))
     }
     const ofLesson = [...stepCommands(sought, steps, go), ...wordCommands(sought, steps, go)]
+    const isNumber = /^\d+$/.test(sought.trim())
     const shownKey = (action: Action) => keysOf(action, chosen)[0]
     const { found, isNearest } = doable(sought, actions, shownKey, () => store.getState().pick(null))
-    // What is said in the lesson goes before what is only like what is sought.
+    // What is said in the lesson goes before what is only like what is sought; a number is that of a step.
     return isNearest && ofLesson.length > 0
       ? { commands: ofLesson, isNearest: false }
-      : { commands: [...found, ...ofLesson], isNearest }
+      : { commands: isNumber ? [...ofLesson, ...found] : [...found, ...ofLesson], isNearest }
   }, [sought, steps, actions, chosen, store, player])
   const list = useRef<HTMLUListElement>(null)
   const now = Math.min(at, commands.length - 1)

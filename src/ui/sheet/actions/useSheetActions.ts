@@ -66,6 +66,8 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
     balance: () => router.push(`/lessons/${id}/balance`),
     finish: () => router.push(`/lessons/${id}/finish`),
     versions: () => useVersionsShown.getState().show(),
+    // A file, no page.
+    // eslint-disable-next-line @next/next/no-location-assign-relative-destination
     saveCopy: () => location.assign(`/api/lessons/${id}/archive`),
     lessons: () => router.push('/'),
     menu: () => openMenu(store.getState()),
