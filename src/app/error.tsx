@@ -16,7 +16,7 @@ export default function PageError({ error, reset }: { error: Error & { digest?: 
       error={error}
       title={isOfServer ? say('pages.cannotBeShownNow') : undefined}
       what={isOfServer ? `${say('pages.comesByItself')} ${safe}` : safe}
-      onAgain={isOfServer ? () => location.reload() : reset}
+      onAgain={isOfServer ? undefined : reset}
     >
       <Button onClick={loadHome}>{say('pages.goToYourCourses')}</Button>
     </CrashNotice>

@@ -16,7 +16,8 @@ export function CrashNotice({
   error: Error
   title?: string | undefined
   what: string
-  onAgain: () => void
+  /** None where only loading the page again can help. */
+  onAgain?: (() => void) | undefined
   children?: ReactNode
 }) {
   useEffect(() => console.error(error), [error])
@@ -25,10 +26,14 @@ export function CrashNotice({
       <h1>{title ?? say('parts.somethingInThisPage')}</h1>
       <p>{what}</p>
       <p className={styles.ways}>
-        <Button type="primary" onClick={onAgain}>
-          {say('parts.tryAgain')}
+        {onAgain && (
+          <Button type="primary" onClick={onAgain}>
+            {say('parts.tryAgain')}
+          </Button>
+        )}
+        <Button type={onAgain ? 'default' : 'primary'} onClick={() => location.reload()}>
+          {say('parts.reloadThePage')}
         </Button>
-        <Button onClick={() => location.reload()}>{say('parts.reloadThePage')}</Button>
         {children}
       </p>
       <details>
