@@ -5,6 +5,7 @@ import { readWav, writeWav } from '@/core/formats/wav'
 import type { Lesson, Step } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
 import { noise } from '@/core/testing/signals'
+import { joined } from '@/media/speech/reading'
 import { HOUSE_RATE } from '@/core/units'
 import { madeFile, headless, output, scratch, startApplication, until, type Application } from './support/application'
 import {
@@ -59,7 +60,7 @@ beforeAll(async () => {
     await headless('say', script, '--rate', String(rate), '--out', said)
     parts.push(readWav(await readFile(said)).channels[0]!.map((value) => value * 0.35))
   }
-  spoken = Float32Array.from(parts.flatMap((part) => [...part]))
+  spoken = joined(parts)
   // A breath of noise, so that a stretch of zeros is a hole. And the fake device reads 16-bit files only.
   const breath = noise(spoken.length, 17)
   spoken = spoken.map((value, i) => value + breath[i]! * 0.0004)
