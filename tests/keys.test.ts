@@ -25,7 +25,7 @@ beforeAll(async () => {
 })
 
 /** Some components still look at these. */
-const NUMBERS: Record<string, number> = { Escape: 27, End: 35, Home: 36, ArrowDown: 40, Delete: 46 }
+const NUMBERS: Record<string, number> = { Escape: 27, End: 35, Home: 36, ArrowRight: 39, ArrowDown: 40, Delete: 46 }
 const SHIFT = 8
 const CONTROL = 2
 /** A key as a real keyboard sends it: what it writes, where it is, what is held. */
@@ -175,6 +175,21 @@ test('listening to a take leaves the playhead where it was; Space at the end pla
   await clickOn(page, 'Sheet')
   await waitForSheet(page)
   expect(await time()).toBe(before)
+})
+
+test('a row of keys on one slider is one step of undo, and the slider keeps the focus', async () => {
+  const before = (await savedLesson(page)).lesson
+  await page.goto(`${session.application.url}/lessons/${session.lessonId()}/balance`)
+  const clearance = '[role=slider][aria-label="Clearance under the voice"]'
+  await (await page.waitForSelector(clearance))!.focus()
+  for (let key = 0; key < 3; key++) await strike('ArrowRight', 'ArrowRight')
+  await until(async () => (await savedLesson(page)).lesson.targets.clearance === before.targets.clearance + 3)
+  expect(await page.$eval(clearance, (one) => one === document.activeElement)).toBe(true)
+  await clickOn(page, 'Undo')
+  expect((await savedLesson(page)).lesson).toEqual(before)
+  await page.waitForSelector('[aria-label="Undo"]:disabled')
+  await page.goto(`${session.application.url}/lessons/${session.lessonId()}`)
+  await waitForSheet(page)
 })
 
 test('in the booth Space and arrows belong to what is focused', async () => {

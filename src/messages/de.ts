@@ -2018,6 +2018,8 @@ export const de: Translation = {
     ready: 'bereit',
   },
   video: {
+    leftToRight: 'Von links nach rechts',
+    topToBottom: 'Von oben nach unten',
     stepsThatAllLessons: 'Schritte, die alle Lektionen teilen',
     sharedByAllLessons: 'Von allen Lektionen des Kurses geteilt',
     inAllLessons: 'In allen Lektionen',

@@ -1968,6 +1968,8 @@ export const en = {
     ready: 'ready',
   },
   video: {
+    leftToRight: 'Left to right',
+    topToBottom: 'Top to bottom',
     stepsThatAllLessons: 'Steps that all lessons share',
     sharedByAllLessons: 'Shared by all lessons of the course',
     inAllLessons: 'In all lessons',

@@ -73,6 +73,9 @@ export type ContinuedEdit = Extract<
   {
     name:
       | 'setTarget'
+      | 'setPocket'
+      | 'setCleanUp'
+      | 'setLessonFraming'
       | 'setScript'
       | 'renameStep'
       | 'setPicture'

@@ -1,8 +1,9 @@
 'use client'
 
-import { Select, Slider, Switch } from 'antd'
+import { Select, Switch } from 'antd'
 import { USUAL_POCKET } from '@/core/lesson/newParts'
 import { useDesk, useLesson } from '../lesson/context'
+import { MoveSlider } from '../parts/MoveSlider'
 import { Explained } from '../parts/Explained'
 import { WCAG_CLEARANCE } from '@/core/mix/nearer'
 import { percent } from '../format'
@@ -73,14 +74,15 @@ export function BedControls() {
                 <span>{say('balance.depthOfThePocket')}</span>
                 <b>{say('balance.db', { depth: pocket.depth })}</b>
               </div>
-              <Slider
+              <MoveSlider
                 ariaLabelForHandle={say('balance.depthOfThePocket')}
                 min={1}
                 max={15}
-                key={pocket.depth}
-                defaultValue={pocket.depth}
-                tooltip={{ formatter: (value = 0) => say('balance.db', { depth: value }) }}
-                onChangeComplete={(depth) => edit({ name: 'setPocket', pocket: { ...pocket, depth } })}
+                value={pocket.depth}
+                tooltip={{ open: false }}
+                onMove={(depth, isFirst) =>
+                  store.getState().continueEdit({ name: 'setPocket', pocket: { ...pocket, depth } }, isFirst)
+                }
               />
             </>
           )}

@@ -17,6 +17,7 @@ import { say } from '@/messages/say'
 import { decimal, signed } from '../format'
 import { useDesk, useLesson, useLessonState } from '../lesson/context'
 import { cleaningState } from '../lesson/useCleaning'
+import { useOneMove } from '../parts/useOneMove'
 import styles from './booth.module.css'
 
 interface PartView {
@@ -100,7 +101,12 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
   const hum = useLessonState(({ media }) => (used && media.get(used.media)?.hum) ?? null)
   const advice = useMemo(() => analysis && adviseCleanUp(analysis, hum), [analysis, hum])
   const set = (next: CleanUp | null) => store.getState().edit({ name: 'setCleanUp', media, cleanUp: next })
-  const change = (part: CleanUpPart, values: object) => set({ ...cleanUp, [part]: { ...cleanUp[part], ...values } })
+  const changed = (part: CleanUpPart, values: object): CleanUp => ({
+    ...cleanUp,
+    [part]: { ...cleanUp[part], ...values },
+  })
+  const move = (part: CleanUpPart, values: object, isFirst: boolean) =>
+    store.getState().continueEdit({ name: 'setCleanUp', media, cleanUp: changed(part, values) }, isFirst)
   return (
     <div className={styles.cleanUp}>
       <Segmented
@@ -145,7 +151,7 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
                   size="small"
                   aria-label={label}
                   checked={cleanUp[part].on}
-                  onChange={(on) => change(part, { on })}
+                  onChange={(on) => set(changed(part, { on }))}
                 />
                 <b>{label}</b>
                 <span>{help}</span>
@@ -162,7 +168,7 @@ export function CleanUpTab({ step, takes }: { step: Step; takes: readonly Take[]
                 </p>
               )}
               {cleanUp[part].on && (
-                <Amounts part={part} cleanUp={cleanUp} onChange={(values) => change(part, values)} />
+                <Amounts part={part} cleanUp={cleanUp} onChange={(values, isFirst) => move(part, values, isFirst)} />
               )}
             </div>
           ))}
@@ -244,7 +250,7 @@ function Amounts({
 }: {
   part: CleanUpPart
   cleanUp: CleanUp
-  onChange: (values: object) => void
+  onChange: (values: object, isFirst: boolean) => void
 }) {
   const values = cleanUp[part] as Record<string, number | boolean>
   return amounts()[part]?.map(({ key, label, min, max, step, show }) => (
@@ -253,7 +259,7 @@ function Amounts({
       label={`${label}`}
       value={values[key] as number}
       {...{ min, max, step, show }}
-      onCommit={(value) => onChange({ [key]: value })}
+      onCommit={(value, isFirst) => onChange({ [key]: value }, isFirst)}
     />
   ))
 }
@@ -265,10 +271,11 @@ function Dial({
   show,
   onCommit,
   ...range
-}: Omit<Amount, 'key'> & { value: number; onCommit: (value: number) => void }) {
+}: Omit<Amount, 'key'> & { value: number; onCommit: (value: number, isFirst: boolean) => void }) {
   const [draft, setDraft] = useState<number | null>(null)
+  const { frame, isFirst, done } = useOneMove()
   return (
-    <label className={styles.dial}>
+    <label className={styles.dial} {...frame}>
       <span>{label}</span>
       <Slider
         {...range}
@@ -278,7 +285,8 @@ function Dial({
         onChange={setDraft}
         onChangeComplete={(next) => {
           setDraft(null)
-          onCommit(next)
+          onCommit(next, isFirst())
+          done()
         }}
       />
       <span>{show(draft ?? value)}</span>

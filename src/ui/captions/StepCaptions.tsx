@@ -54,11 +54,11 @@ function useStepCaptions(span: StepSpan): ListedCaption[] {
 
 function CaptionItem({ one, next }: { one: ListedCaption; next: ListedCaption | undefined }) {
   const { store, player } = useDesk()
-  const { edit, type } = store.getState()
+  const { edit, continueEdit } = store.getState()
   const { caption, words } = one
   const caret = useRef(0)
   const typed = useTyped(one.text, (text, isFirst) =>
-    type({ name: 'correctCaptions', put: [{ words, text }], remove: [] }, isFirst),
+    continueEdit({ name: 'correctCaptions', put: [{ words, text }], remove: [] }, isFirst),
   )
   const shown = { words, text: typed.value }
   const part = () => {

@@ -1,12 +1,11 @@
 'use client'
 
-import { Slider } from 'antd'
-import { useRef } from 'react'
 import { useStore } from 'zustand'
 import type { MixTargets } from '@/core/lesson/document'
 import { WCAG_CLEARANCE } from '@/core/mix/nearer'
 import { say } from '@/messages/say'
 import { decimal, signed } from '../format'
+import { MoveSlider } from '../parts/MoveSlider'
 import { Explained } from '../parts/Explained'
 import { plainClearance, type Term } from '../parts/terms'
 import { useDesk } from './context'
@@ -85,12 +84,11 @@ const VIEWS = {
   },
 } satisfies Record<SliderTarget, TargetView>
 
-/** One of the lesson's targets. It is heard while it is being moved; a whole drag is one step of undo. */
+/** One of the lesson's targets. It is heard while it is being moved. */
 export function TargetSlider({ target }: { target: SliderTarget }) {
   const { store } = useDesk()
   // Not a frame late, as what stands around it: the next key goes on from the last one.
   const value = useStore(store, ({ history }) => history.lesson.targets[target])
-  const isNew = useRef(true)
   const { label, min, max, step, show, marks, term, plain }: TargetView = VIEWS[target]
   const name = say(label)
   return (
@@ -100,7 +98,7 @@ export function TargetSlider({ target }: { target: SliderTarget }) {
         <b>{show(value)}</b>
       </div>
       {plain && <small className={styles.plain}>{plain(value)}</small>}
-      <Slider
+      <MoveSlider
         ariaLabelForHandle={name}
         value={value}
         min={min}
@@ -109,11 +107,7 @@ export function TargetSlider({ target }: { target: SliderTarget }) {
         marks={marks}
         tooltip={{ open: false }}
         style={{ margin: '10px 8px 12px' }}
-        onChange={(next) => {
-          store.getState().drag(target, next, isNew.current)
-          isNew.current = false
-        }}
-        onChangeComplete={() => (isNew.current = true)}
+        onMove={(next, isFirst) => store.getState().continueEdit({ name: 'setTarget', target, value: next }, isFirst)}
       />
     </div>
   )

@@ -12,6 +12,7 @@ import {
   selectedWords,
   wordsOfStep,
 } from '../words/caret'
+import { isJustBroken } from '../words/justBroken'
 import { createLessonStore, timelineOf } from './lessonStore'
 
 /** What a page does to its lesson, without a page. */
@@ -73,8 +74,9 @@ test('several edits at once are one step of undo, called by what was wanted', ()
 test('a slider that is dragged is one step of undo, two drags are two', () => {
   const { state } = open()
   const { lesson } = state().history
-  for (const value of [17, 18, 19]) state().drag('clearance', value, value === 17)
-  for (const value of [22, 24]) state().drag('clearance', value, value === 22)
+  for (const value of [17, 18, 19])
+    state().continueEdit({ name: 'setTarget', target: 'clearance', value }, value === 17)
+  for (const value of [22, 24]) state().continueEdit({ name: 'setTarget', target: 'clearance', value }, value === 22)
   expect(state().history.lesson.targets.clearance).toBe(24)
   state().undo()
   expect(state().history.lesson.targets.clearance).toBe(19)
@@ -143,6 +145,19 @@ test('breaking at the caret puts the next phrase on the next picture, and time s
   expect(wordsOfStep(state(), 's1')).toHaveLength(2)
 })
 
+test('a step knows that its first words were just put there, until something else is done', () => {
+  const { store, state } = open()
+  store.setState({ caret: { step: 's0', word: 1 } })
+  const edit = breakAtCaret(state())
+  if (typeof edit === 'string') throw new Error(edit)
+  state().edit(edit)
+  expect(['s0', 's1'].map((step) => isJustBroken(state(), step))).toEqual([false, true])
+  state().edit({ name: 'renameStep', step: 's1', title: 'Next' })
+  expect(isJustBroken(state(), 's1')).toBe(false)
+  state().undo()
+  expect(isJustBroken(state(), 's1')).toBe(true)
+})
+
 test('what an edit does not touch stays the same object, so that only changed rows are drawn', () => {
   const { state } = open()
   const before = timelineOf(state().history.lesson)
@@ -192,7 +207,8 @@ test('after an edit caret and selection stand where there is a step', () => {
 
 test('a text that is typed is one step of undo; the next text is another', () => {
   const { state } = open()
-  const type = (script: string, isFirst: boolean) => state().type({ name: 'setScript', step: 's0', script }, isFirst)
+  const type = (script: string, isFirst: boolean) =>
+    state().continueEdit({ name: 'setScript', step: 's0', script }, isFirst)
   const before = state().history.lesson
   ;['H', 'He', 'Heave', 'Heave to'].forEach((text, i) => type(text, i === 0))
   expect(state().history.past).toHaveLength(1)

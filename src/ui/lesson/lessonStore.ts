@@ -11,7 +11,7 @@ import {
   type History,
 } from '@/core/lesson/history'
 import type { Finding } from '@/core/check/finding'
-import type { Lesson, MixTargets } from '@/core/lesson/document'
+import type { Lesson } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
 import { layoutLesson } from '@/core/lesson/layout'
 import type { Timeline } from '@/core/lesson/timeline'
@@ -79,10 +79,8 @@ export interface LessonState {
 
   /** Does one edit, or several as one step of undo; false and a message where it can't be done. */
   edit(...edits: readonly Edit[]): boolean
-  /** A text while it is typed; all of it is one step of undo. */
-  type(edit: ContinuedEdit, isFirst: boolean): void
-  /** Sets a target while its slider is dragged; all values of one drag are one step of undo. */
-  drag(target: keyof MixTargets, value: number, first: boolean): void
+  /** A text while it is typed, a value while it is moved: all of it is one step of undo. */
+  continueEdit(edit: ContinuedEdit, isFirst: boolean): void
   /** What follows from the last change by itself, and is undone with it. */
   settle(edit: Edit): void
   /** The lesson and all that can be undone, with something added that was done elsewhere. */
@@ -141,9 +139,7 @@ export function createLessonStore(
       compared: null,
 
       edit: (...edits) => change((now) => doEdits(now, edits, lengthOf)),
-      type: (edit, isFirst) => void change((now) => continueEdit(now, edit, isFirst)),
-      drag: (target, value, first) =>
-        void change((now) => continueEdit(now, { name: 'setTarget', target, value }, first)),
+      continueEdit: (edit, isFirst) => void change((now) => continueEdit(now, edit, isFirst)),
       settle: (edit) => void change((now) => settle(now, edit)),
       rebase: (add) => void change((now) => rebase(now, add)),
       undo: () => void change(undo),

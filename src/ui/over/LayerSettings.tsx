@@ -110,7 +110,7 @@ function useSeen({ id }: Layer): void {
 function Words({ step, layer }: { step: Step; layer: WordsLayer }) {
   const { store } = useDesk()
   const typed = useTyped(layer.text, (text, isFirst) =>
-    store.getState().type({ name: 'setLayer', step: step.id, layer: { ...layer, text } }, isFirst),
+    store.getState().continueEdit({ name: 'setLayer', step: step.id, layer: { ...layer, text } }, isFirst),
   )
   return (
     <>

@@ -1,9 +1,10 @@
 'use client'
 
-import { Select, Slider } from 'antd'
+import { Select } from 'antd'
 import type { Framing } from '@/core/lesson/framing'
 import { say } from '@/messages/say'
 import { useLesson } from '../lesson/context'
+import { MoveSlider } from '../parts/MoveSlider'
 import panel from '../sheet/panel.module.css'
 import styles from './video.module.css'
 
@@ -19,13 +20,16 @@ const labels = (): Record<Exclude<Choice, 'lesson'>, string> => ({
 const choiceOf = ({ way, ground }: Framing): Exclude<Choice, 'lesson'> =>
   way === 'fill' ? 'fill' : ground === 'plain' || ground === 'blurred' ? ground : 'colour'
 
+/** `isFirst`: a new step of undo begins with it. */
+type OnChange<T> = (value: T, isFirst: boolean) => void
+
 /** How a picture of another shape stands in the frame; null: as the lesson says. */
 export function FramingSettings({
   framing,
   onChange,
 }: {
   framing: Framing | null
-  onChange: (framing: Framing | null) => void
+  onChange: OnChange<Framing | null>
 }) {
   const usual = useLesson().framing
   return (
@@ -39,23 +43,31 @@ export function FramingSettings({
 }
 
 /** The same for the lesson's own: there is nothing it could follow. */
-export function UsualFramingSettings({ onChange }: { onChange: (framing: Framing) => void }) {
+export function UsualFramingSettings({ onChange }: { onChange: OnChange<Framing> }) {
   const usual = useLesson().framing
-  return <FramingFields framing={usual} usual={usual} onChange={(framing) => framing && onChange(framing)} />
+  return (
+    <FramingFields
+      framing={usual}
+      usual={usual}
+      onChange={(framing, isFirst) => framing && onChange(framing, isFirst)}
+    />
+  )
 }
 
 interface FramingFieldsProps {
   framing: Framing | null
   usual: Framing
   extra?: { value: 'lesson'; label: string }
-  onChange: (framing: Framing | null) => void
+  onChange: OnChange<Framing | null>
 }
 
 function FramingFields({ framing, usual, extra, onChange }: FramingFieldsProps) {
   const now = framing ?? usual
-  const set = (part: Partial<Framing>) => onChange({ ...now, ...part })
+  const set = (part: Partial<Framing>, isFirst = true) => onChange({ ...now, ...part }, isFirst)
+  const setMiddle = (part: Partial<Framing['middle']>, isFirst: boolean) =>
+    set({ middle: { ...now.middle, ...part } }, isFirst)
   const choose = (choice: Choice) => {
-    if (choice === 'lesson') onChange(null)
+    if (choice === 'lesson') onChange(null, true)
     else if (choice === 'fill') set({ way: 'fill' })
     else set({ way: 'whole', ground: choice === 'colour' ? '#4a5a6a' : choice })
   }
@@ -85,10 +97,18 @@ function FramingFields({ framing, usual, extra, onChange }: FramingFieldsProps) 
           <span>{framing.way === 'fill' ? say('video.seen') : say('video.place')}</span>
           <span className={styles.middle}>
             <small>{say('video.left')}</small>
-            <Middle name="Left to right" value={now.middle.x} onChange={(x) => set({ middle: { ...now.middle, x } })} />
+            <Middle
+              name={say('video.leftToRight')}
+              value={now.middle.x}
+              onMove={(x, isFirst) => setMiddle({ x }, isFirst)}
+            />
             <small>{say('video.right')}</small>
             <small>{say('video.top')}</small>
-            <Middle name="Top to bottom" value={now.middle.y} onChange={(y) => set({ middle: { ...now.middle, y } })} />
+            <Middle
+              name={say('video.topToBottom')}
+              value={now.middle.y}
+              onMove={(y, isFirst) => setMiddle({ y }, isFirst)}
+            />
             <small>{say('video.bottom')}</small>
           </span>
         </>
@@ -97,17 +117,6 @@ function FramingFields({ framing, usual, extra, onChange }: FramingFieldsProps) 
   )
 }
 
-function Middle({ name, value, onChange }: { name: string; value: number; onChange: (value: number) => void }) {
-  return (
-    <Slider
-      key={value}
-      ariaLabelForHandle={name}
-      min={0}
-      max={1}
-      step={0.05}
-      defaultValue={value}
-      tooltip={{ formatter: null }}
-      onChangeComplete={onChange}
-    />
-  )
+function Middle({ name, ...slider }: { name: string; value: number; onMove: OnChange<number> }) {
+  return <MoveSlider {...slider} ariaLabelForHandle={name} min={0} max={1} step={0.05} tooltip={{ formatter: null }} />
 }

@@ -18,7 +18,6 @@ import styles from './video.module.css'
 /** What holds for all pictures of a lesson: their shape and size, how they stand, change and are written on. */
 export function VideoPanel() {
   const { store } = useDesk()
-  const { edit } = store.getState()
   return (
     <>
       <section className={styles.part}>
@@ -27,7 +26,9 @@ export function VideoPanel() {
       </section>
       <section className={styles.part}>
         <h2 className={panel.heading}>{say('video.anotherShapeHeading')}</h2>
-        <UsualFramingSettings onChange={(framing) => edit({ name: 'setLessonFraming', framing })} />
+        <UsualFramingSettings
+          onChange={(framing, isFirst) => store.getState().continueEdit({ name: 'setLessonFraming', framing }, isFirst)}
+        />
       </section>
       <section className={styles.part}>
         <h2 className={panel.heading}>{say('video.fromPictureToPicture')}</h2>

@@ -15,7 +15,7 @@ export function SoundSettings({ cue }: { cue: SoundCue }) {
   const { store } = useDesk()
   const set = (part: Partial<SoundCue>) => store.getState().edit({ name: 'setSound', sound: { ...cue, ...part } })
   const caption = useTyped(cue.caption, (text, isFirst) =>
-    store.getState().type({ name: 'setSound', sound: { ...cue, caption: text } }, isFirst),
+    store.getState().continueEdit({ name: 'setSound', sound: { ...cue, caption: text } }, isFirst),
   )
   return (
     <div className={styles.soundSettings}>

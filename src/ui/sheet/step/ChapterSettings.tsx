@@ -20,7 +20,7 @@ export function ChapterSettings({ step }: { step: Step }) {
   const { store } = useDesk()
   const { chapter } = step
   const typed = useTyped(chapter?.title ?? '', (title, isFirst) =>
-    store.getState().type({ name: 'setChapter', step: step.id, chapter: { begins: true, title } }, isFirst),
+    store.getState().continueEdit({ name: 'setChapter', step: step.id, chapter: { begins: true, title } }, isFirst),
   )
   const choose = (choice: Choice) =>
     store.getState().edit({

@@ -30,7 +30,7 @@ const SoundTrackChoice = onDemand(() => import('./SoundTrackChoice').then((part)
 export function StepSettings({ span, actions }: { span: StepSpan; actions: SheetActions }) {
   const { store } = useDesk()
   const { step, index } = span
-  const { type } = store.getState()
+  const { continueEdit } = store.getState()
   const { picture } = step
   return (
     <>
@@ -40,14 +40,14 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
         <TypedText
           id="step-title"
           value={step.title}
-          onType={(title, isFirst) => type({ name: 'renameStep', step: step.id, title }, isFirst)}
+          onType={(title, isFirst) => continueEdit({ name: 'renameStep', step: step.id, title }, isFirst)}
         />
         <label htmlFor="step-script">{say('step.script')}</label>
         <TypedText
           id="step-script"
           lines
           value={step.script}
-          onType={(script, isFirst) => type({ name: 'setScript', step: step.id, script }, isFirst)}
+          onType={(script, isFirst) => continueEdit({ name: 'setScript', step: step.id, script }, isFirst)}
         />
         <span>{say('step.voice')}</span>
         <span>
@@ -63,7 +63,7 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
             <CardLines
               lines={picture.lines}
               onChange={(lines, isFirst) =>
-                type({ name: 'setPicture', step: step.id, picture: { kind: 'card', lines } }, isFirst)
+                continueEdit({ name: 'setPicture', step: step.id, picture: { kind: 'card', lines } }, isFirst)
               }
             />
           </div>
@@ -93,8 +93,8 @@ export function StepSettings({ span, actions }: { span: StepSpan; actions: Sheet
         <Fold name="framing" title={say('step.howItsPictureStands')}>
           <FramingSettings
             framing={picture.framing}
-            onChange={(framing) =>
-              store.getState().edit({ name: 'setPicture', step: step.id, picture: { ...picture, framing } })
+            onChange={(framing, isFirst) =>
+              continueEdit({ name: 'setPicture', step: step.id, picture: { ...picture, framing } }, isFirst)
             }
           />
         </Fold>
