@@ -177,6 +177,14 @@ test('listening to a take leaves the playhead where it was; Space at the end pla
   expect(await time()).toBe(before)
 })
 
+test('a step that is chosen is what the panel shows; a word that is gone to leaves the panel', async () => {
+  await chooseSegment(page, 'Sounds')
+  await clickAt(page, '[role=row] [data-word="1"]')
+  expect(await page.$('#step-title')).toBeNull()
+  await clickAt(page, '[role=row][aria-label^="Step 2"] [data-margin]')
+  await page.waitForSelector('#step-title')
+})
+
 test('a row of keys on one slider is one step of undo, and the slider keeps the focus', async () => {
   const before = (await savedLesson(page)).lesson
   await page.goto(`${session.application.url}/lessons/${session.lessonId()}/balance`)

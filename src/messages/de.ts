@@ -625,6 +625,7 @@ export const de: Translation = {
   },
   credits: {
     licenceUnknown: 'Lizenz unbekannt',
+    ownRecording: 'eigene Aufnahme',
     ofTitle: '„{title}“: {credits}',
     narration: 'Gesprochener Text',
     sound: 'Musik und Klang',
@@ -808,6 +809,8 @@ export const de: Translation = {
     'stinger-close': 'Abschluss',
   },
   files: {
+    recordedHere: 'Aufgenommen',
+    pageOf: '{name}, Seite {page}',
     page: 'Seite {now, number}',
     aNewVersionOf: 'Eine neue Fassung von „{title}“',
     replaceTheSlides: 'Folien ersetzen',

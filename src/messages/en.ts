@@ -611,6 +611,7 @@ export const en = {
   },
   credits: {
     licenceUnknown: 'licence unknown',
+    ownRecording: 'own recording',
     ofTitle: '“{title}”: {credits}',
     narration: 'Narration',
     sound: 'Music and sound',
@@ -793,6 +794,8 @@ export const en = {
     'stinger-close': 'Stinger: closing',
   },
   files: {
+    recordedHere: 'Recorded',
+    pageOf: '{name}, page {page}',
     page: 'Page {now, number}',
     aNewVersionOf: 'A new version of “{title}”',
     replaceTheSlides: 'Replace the slides',

@@ -1,3 +1,4 @@
+import { say } from '@/messages/say'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
 import type { Picture, ShelfItem, Step } from './document'
 import { DEFAULT_STAY, newRecording, newStep, READING_PACE, newStill } from './newParts'
@@ -33,7 +34,8 @@ export function picturesOf(media: MediaInfo): FilePicture[] {
     return [{ title: name, picture, text: '', notes: '', isHidden: false }]
   }
   return media.pages.map((title, i) => ({
-    title: title || (media.pages.length > 1 ? `${name}, page ${media.labels[i] || i + 1}` : name),
+    title:
+      title || (media.pages.length > 1 ? say('files.pageOf', { name, page: media.labels[i] || String(i + 1) }) : name),
     picture: newStill(media.hash, i + 1),
     text: media.texts[i] ?? '',
     notes: media.notes[i] ?? '',

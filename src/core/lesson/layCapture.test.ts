@@ -58,4 +58,6 @@ test('where its step is gone it becomes a step of its own', () => {
     layCapture(lesson, { marks, voiceAt: null }, info, () => 'new'),
   )
   expect(after.steps).toMatchObject([{ id: 'new', picture: { kind: 'recording', media: FILM } }])
+  // Who has recorded it needs nobody's licence.
+  expect(after.shelf).toMatchObject([{ media: FILM, licence: 'own recording' }])
 })

@@ -1,3 +1,4 @@
+import { say } from '@/messages/say'
 import type { Seconds } from '@/core/units'
 import type { Lesson } from './document'
 import { newRecording, newStep } from './newParts'
@@ -18,9 +19,12 @@ export function layCapture(
   newId: () => string,
 ): Edit[] {
   const whole = newRecording(info.hash, info.length!)
-  const shelf: Edit = { name: 'putOnShelf', items: [shelfItem(info)] }
+  // Who records it here has made it.
+  const own = { ...shelfItem(info), licence: say('credits.ownRecording') }
+  const shelf: Edit = { name: 'putOnShelf', items: [own] }
   const step = lesson.steps.find(({ id }) => id === marks[0]!.step)
-  if (!step) return [shelf, { name: 'addSteps', before: null, steps: [newStep(newId(), 'Recorded', whole)] }]
+  if (!step)
+    return [shelf, { name: 'addSteps', before: null, steps: [newStep(newId(), say('files.recordedHere'), whole)] }]
   const from = voiceAt === null ? 0 : Math.min(whole.to, startWithVoice(lesson, step.id, voiceAt))
   const length = Math.max(whole.to - from, 'atLeast' in step.length ? step.length.atLeast : 0)
   return [

@@ -13,7 +13,7 @@ import { Row, rowId } from './Row'
 import { useRowContents } from './rowContents'
 import { useWordMeasure } from './rowWords'
 import { bringIntoSight, useZoom } from './useZoom'
-import { rowHeight, type SheetGeometry } from './view'
+import { rowHeight, type SheetGeometry, useSheetView } from './view'
 import styles from '../sheet.module.css'
 
 const OVERSCAN = 3
@@ -58,6 +58,8 @@ export const Rows = memo(function Rows({ geometry }: { geometry: SheetGeometry }
         { step, word: 0 },
       )
       player.seek(caretTime(store.getState(), { step, word: 0 }))
+      // Who goes to a word may be about to hang something there; who chooses a step wants to see that.
+      useSheetView.getState().setPanel('selected')
     },
     [store, player],
   )
