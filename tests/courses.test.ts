@@ -43,9 +43,17 @@ afterEach(() => expect(faults).toEqual([]))
 const courses = async () => (await (await fetch(`${application.url}/api/courses`)).json()) as CourseListing[]
 const titles = async () =>
   (await courses()).map(({ title, lessons }) => [title, ...lessons.map((lesson) => lesson.title)].join(' | '))
+/** The same as the page shows it, which is a moment later. */
+const shownTitles = () =>
+  page.$$eval('section[aria-label]:has(> div > h2)', (all) =>
+    all.map((course) => [...course.querySelectorAll('h2, article b')].map((one) => one.textContent).join(' | ')),
+  )
+/** In the database, and then on the page: what moves while one aims at it is missed. */
 async function becomes(expected: string[]): Promise<void> {
-  await until(async () => (await titles()).join() === expected.join()).catch(() => {})
-  expect(await titles()).toEqual(expected)
+  for (const told of [titles, shownTitles]) {
+    await until(async () => (await told()).join() === expected.join()).catch(() => {})
+    expect(await told()).toEqual(expected)
+  }
 }
 
 async function fromMenu(of: string, ...entries: string[]): Promise<void> {
