@@ -1,6 +1,8 @@
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import type { Page } from 'puppeteer-core'
+import { de } from '@/messages/de'
+import { en } from '@/messages/en'
 import { LANGUAGE_COOKIE } from '@/messages/languages'
 import { PALETTES } from '@/ui/ground/palette'
 import {
@@ -8,12 +10,14 @@ import {
   clickAt,
   clickOn,
   controlsBeyond,
+  storedLesson,
   waitForRest,
   waitForSheet,
   waitForText,
   waitForWords,
   goTo,
 } from './support/browser'
+import { until } from './support/application'
 import { sharedSession } from './support/session'
 
 /** For everybody: every screen and dialog by WCAG 2.2 A and AA, as axe-core measures it; on both grounds. */
@@ -168,6 +172,36 @@ const cutOff = () =>
       .map((one) => one.textContent),
   )
 
+/** All that the page says by its own words, also to those who only listen, as it would say it in English. */
+const saidInEnglish = async () => {
+  const lessons = await Promise.all(
+    ['crossing-the-bar', 'tide-table', 'harbour-lights'].map((id) => storedLesson(session.application.url, id)),
+  )
+  // What authors have written themselves is in their own language.
+  const written = JSON.stringify(lessons)
+  const said = await page.evaluate(() => {
+    const named = ['aria-label', 'title', 'placeholder', 'alt']
+    const elements = [...document.body.querySelectorAll<HTMLElement>('*')].filter(
+      (one) => !one.closest('[aria-hidden=true], script'),
+    )
+    return elements.flatMap((one) => [
+      ...named.map((name) => one.getAttribute(name) ?? ''),
+      ...[...one.childNodes].filter(({ nodeType }) => nodeType === Node.TEXT_NODE).map((text) => text.textContent!),
+    ])
+  })
+  return [...new Set(said.map((words) => words.trim()))].filter(
+    (words) => ENGLISH.has(words) && !written.includes(words),
+  )
+}
+
+/** What is not the same in German; and what ready-made parts say by themselves. */
+const ENGLISH = new Set([...stringsIn(en), 'Close', 'Increase Value', 'Decrease Value', 'small', 'usual', 'large'])
+for (const words of stringsIn(de)) ENGLISH.delete(words)
+
+function stringsIn(messages: object): string[] {
+  return Object.values(messages).flatMap((one) => (typeof one === 'string' ? [one] : stringsIn(one as object)))
+}
+
 describe('in German, whose words are longer', () => {
   const cookie = () => ({ name: LANGUAGE_COOKIE, url: session.application.url, value: 'de' })
   beforeAll(() => page.setCookie(cookie()))
@@ -176,7 +210,15 @@ describe('in German, whose words are longer', () => {
     await page.setViewport({ width: 1280, height: 800 })
   })
 
-  const ADDRESSES = ['/', '/courses/coastal/make', LESSON, `${LESSON}/booth`, `${LESSON}/balance`, `${LESSON}/finish`]
+  const ADDRESSES = [
+    '/',
+    '/courses/coastal',
+    '/courses/coastal/make',
+    LESSON,
+    `${LESSON}/booth`,
+    `${LESSON}/balance`,
+    `${LESSON}/finish`,
+  ]
   test.each(ADDRESSES)('%s: nothing wrong, cut off or out of reach', async (address) => {
     for (const width of [1280, 1024]) {
       await page.setViewport({ width, height: 800 })
@@ -184,6 +226,15 @@ describe('in German, whose words are longer', () => {
       expect(await page.evaluate(() => document.documentElement.lang)).toBe('de')
       expect(await violations(false)).toEqual([])
       expect({ width, beyond: await controlsBeyond(page), cut: await cutOff() }).toEqual({ width, beyond: [], cut: [] })
+    }
+    expect(await saidInEnglish()).toEqual([])
+    // As on a telephone, or where everything is four times as large: only downwards does one have to go.
+    for (const width of [640, 320]) {
+      await page.setViewport({ width, height: 800 })
+      await waitForRest(page)
+      const needed = () => page.evaluate(() => document.documentElement.scrollWidth)
+      await until(async () => (await needed()) <= width).catch(() => {})
+      expect(await needed()).toBeLessThanOrEqual(width)
     }
   })
 })

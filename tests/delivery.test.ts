@@ -31,7 +31,13 @@ interface Cue {
   lines: string[]
 }
 interface Probe {
-  streams: { codec_name: string; codec_type: string; duration?: string; tags?: Record<string, string> }[]
+  streams: {
+    codec_name: string
+    codec_type: string
+    start_time?: string
+    duration?: string
+    tags?: Record<string, string>
+  }[]
   format: { duration: string; tags?: Record<string, string> }
   chapters: { start_time: string; end_time: string; tags: { title: string } }[]
 }
@@ -73,6 +79,10 @@ test('chapters and transcript have the steps', async () => {
   await headless('transcript', lesson(), '--out', at('t.html'), '--times')
   const page = await readFile(at('t.html'), 'utf8')
   for (const words of SCRIPT) expect(page).toContain(words)
+  await expect(headless('transcript', lesson(), '--out', at('t.html'), '--pictures')).rejects.toThrow(/end in \.docx/)
+  // The second in which the chapter has begun.
+  const second = Math.ceil(steps[1]!.start - 1e-6)
+  expect(await readFile(at('ch.txt'), 'utf8')).toContain(`00:${String(second).padStart(2, '0')} Bell`)
   expect(page).toMatch(/<h2><time>00:00:00<\/time> Bar<\/h2>/)
 })
 
@@ -81,6 +91,7 @@ test('a transcript as a document has the words, the times and the picture of eac
   const zip = await openZip(at('t.docx'))
   const entries = await entriesOf(zip, 100, (why) => new Error(why))
   const text = String(await bytesOf(zip, entries.get('word/document.xml')!)).replace(/<[^>]+>/g, '|')
+  expect(String(await bytesOf(zip, entries.get('docProps/core.xml')!))).not.toContain('Un-named')
   for (const words of [...SCRIPT, '00:00:00', 'Bar', 'Bell']) expect(text).toContain(words)
   const images = [...entries.keys()].filter((name) => name.startsWith('word/media/') && !name.endsWith('/'))
   expect(images).toHaveLength(steps.length)
@@ -127,7 +138,8 @@ test.each([
     name.toLowerCase(),
     value,
   ])
-  expect(Object.fromEntries(tags)).toMatchObject({ title: 'Bar' })
+  const language: Record<string, string> = { wav: 'en-gb', flac: 'en-gb', mp3: 'eng', m4a: 'eng', opus: 'en-gb' }
+  expect(Object.fromEntries(tags)).toMatchObject({ title: 'Bar', language: language[ending] })
   expect(Math.abs(Number(format.duration) - steps.at(-1)!.end)).toBeLessThan(0.06)
   if (hasChapters) {
     expect(chapters.map((one) => one.tags.title)).toEqual(steps.map(({ title }) => title))
@@ -157,11 +169,17 @@ test.each([
   ['v.mp4', ['--preset', 'video-site'], ['h264', 'aac', 'mov_text'], 1080],
 ])('%s %j is what it says, as long and as loud as it ought to be', async (file, wishes, codecs, lines) => {
   const sheet = (await headless('render', lesson(), '--out', at(file), ...wishes)) as { loudness: number }
-  const { streams, chapters } = await probe(at(file))
+  const { streams, format, chapters } = await probe(at(file))
   expect(streams.filter(({ codec_type: type }) => type !== 'data').map((one) => one.codec_name)).toEqual(codecs)
   expect((streams[0] as unknown as { height: number }).height).toBe(lines)
   expect(chapters.map((one) => one.tags.title)).toEqual(steps.map(({ title }) => title))
   expect(await framesOf(at(file))).toBe(await framesOf(at('l.mp4')))
+  expect(Object.keys(format.tags!).filter((tag) => /brand|minor_version/i.test(tag))).toHaveLength(
+    codecs[0] === 'vp9' ? 0 : 3,
+  )
+  // Picture and sound begin together; what a coder puts before its first sample is before the beginning.
+  expect(Number(streams[0]!.start_time)).toBe(0)
+  expect(Number(streams[1]!.start_time)).toBeLessThanOrEqual(0)
   const cues = await output('ffmpeg', ['-v', 'error', '-i', at(file), '-map', '0:s', '-f', 'webvtt', 'pipe:1'])
   expect(cues.match(/-->/g)).toHaveLength((await readFile(at('c.vtt'), 'utf8')).match(/-->/g)!.length)
   const loudness = await loudnessOf(at(file))

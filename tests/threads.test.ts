@@ -49,7 +49,9 @@ test('an alignment in a thread finds the same, and leaves who asks for it free',
   // The first time a thread is begun and its code loaded.
   await align()
   const there = await busy(() => align())
-  console.log(`computed for ${here.computed.toFixed(0)} ms in its own loop, ${there.computed.toFixed(0)} ms beside a thread`)
+  console.log(
+    `computed for ${here.computed.toFixed(0)} ms in its own loop, ${there.computed.toFixed(0)} ms beside a thread`,
+  )
   expect(there.result).toEqual(here.result)
   expect(there.computed).toBeLessThan(here.computed / 10)
 })

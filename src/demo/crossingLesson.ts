@@ -13,8 +13,7 @@ import { importMedia } from '@/media/import/import'
 import { runProgram } from '@/media/process'
 import { projectFolder } from '@/media/settings'
 import { withMarksSettled } from '@/media/speech/settleLesson'
-import { openAssets } from '@/media/store/assets'
-import { folderObjects } from '@/media/store/folderObjects'
+import type { Assets } from '@/media/store/assets'
 import type { MediaStore } from '@/media/store/store'
 import { CHURCH_OPEN, CROSSING } from './crossingTheBar'
 import { madeEffect } from './effects'
@@ -32,7 +31,12 @@ const [CARD, LOOK, PAGE, POSTS, OVER] = [0, 1, 2, 3, 4] as const
  * The lesson that shows what hangs on words: effects and a further picture, moments of a recording with its own sound, two
  * takes of which parts are heard, a line that brings the music up at the end, and a pocket in it.
  */
-export async function crossingLesson(browser: Browser, store: MediaStore, work: string): Promise<Lesson> {
+export async function crossingLesson(
+  browser: Browser,
+  store: MediaStore,
+  assets: Assets,
+  work: string,
+): Promise<Lesson> {
   const files = await makeFiles(browser, store, work)
   const [first, second] = [await reading(store, work, 'reading'), await reading(store, work, 'second-reading')]
   const marks: Mark[] = []
@@ -117,7 +121,7 @@ export async function crossingLesson(browser: Browser, store: MediaStore, work: 
       ...[files.bell, files.twoBells, files.chime].map((media) => ({ ...shelfItem(media), ...EFFECTS_LICENCE })),
     ],
   }
-  return withMarksSettled(lesson, store, openAssets(folderObjects(work)))
+  return withMarksSettled(lesson, store, assets)
 }
 
 /** What is said when the recording shows each click. */

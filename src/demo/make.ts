@@ -15,6 +15,8 @@ import { HOUSE_RATE } from '@/core/units'
 import { writeArchive } from '@/media/archive'
 import { importMedia } from '@/media/import/import'
 import { runProgram } from '@/media/process'
+import { heardWords } from '@/media/speech/lessonWords'
+import { openAssets } from '@/media/store/assets'
 import { openStore, type MediaStore } from '@/media/store/store'
 import { launchBrowser } from './browser'
 import { crossingLesson } from './crossingLesson'
@@ -38,6 +40,8 @@ export const LEARN_ARCHIVE = 'learn-by-doing.zip'
 export const BERTH_ARCHIVE = 'leaving-a-berth.zip'
 export const LIGHTS_ARCHIVE = 'lights-of-the-harbour.zip'
 export const RAW_FOLDER = 'raw-files'
+/** The words that were found in the takes of the finished lessons. */
+export const FOUND_FOLDER = 'found'
 
 const LICENCE = { source: 'Made for this demo', licence: 'CC0 1.0', credit: 'Skerrow Harbour sailing school' }
 
@@ -48,13 +52,18 @@ export async function makeDemo(out: string): Promise<{ lessons: string[]; files:
   try {
     await mkdir(join(out, RAW_FOLDER), { recursive: true })
     const store = openStore(folderObjects(join(work, 'media')))
+    const found = openAssets(folderObjects(join(out, FOUND_FOLDER)))
+    const keep = async (lesson: Lesson, archive: string) => {
+      await heardWords(lesson, store, found)
+      await writeArchive(lesson, store, join(out, archive))
+    }
     const files = await makeBerthFiles(browser, join(out, RAW_FOLDER), work)
     const lightsDeck = join(out, RAW_FOLDER, 'harbour-lights.pptx')
     await writeDeck(HARBOUR_LIGHTS, lightsDeck)
-    await writeArchive(await tideLesson(browser, store, work), store, join(out, TIDE_ARCHIVE))
-    await writeArchive(await crossingLesson(browser, store, work), store, join(out, CROSSING_ARCHIVE))
-    await writeArchive(await lightsLesson(store, lightsDeck, work, counter('h')), store, join(out, LIGHTS_ARCHIVE))
-    await writeArchive(await learnLesson(store, work), store, join(out, LEARN_ARCHIVE))
+    await keep(await tideLesson(browser, store, work), TIDE_ARCHIVE)
+    await keep(await crossingLesson(browser, store, found, work), CROSSING_ARCHIVE)
+    await keep(await lightsLesson(store, lightsDeck, work, counter('h')), LIGHTS_ARCHIVE)
+    await keep(await learnLesson(store, work), LEARN_ARCHIVE)
     await writeArchive(await berthLesson(store, files), store, join(out, BERTH_ARCHIVE))
     return {
       lessons: [TIDE_ARCHIVE, CROSSING_ARCHIVE, LIGHTS_ARCHIVE, LEARN_ARCHIVE, BERTH_ARCHIVE].map((name) =>

@@ -536,6 +536,9 @@ export const de: Translation = {
   captions: {
     size: 'Größe',
     sizeOfCaptions: 'Größe der Untertitel',
+    smallSize: 'klein',
+    usualSize: 'üblich',
+    largeSize: 'groß',
     place: 'Ort',
     placeOfCaptions: 'Ort der Untertitel',
     lowerEdge: 'unterer Rand',
@@ -915,7 +918,7 @@ export const de: Translation = {
     cutShort:
       'Schritt {number, number}: die letzten {missing, number} Wörter seines Skripts waren im Gesagten nicht zu finden („{words} …“). Wurde es abgeschnitten?',
     saidOtherwise:
-      'Schritt {number, number}: {found, plural, =0 {nichts} other {nur # der {words, number} Wörter}} seines Skripts war im Gesagten zu finden. Berichtigen Sie das Skript, oder nehmen Sie noch einmal auf.',
+      'Schritt {number, number}: {found, plural, =0 {nichts von seinem Skript war} one {nur eines der {words, number} Wörter seines Skripts war} other {nur # der {words, number} Wörter seines Skripts waren}} im Gesagten zu finden. Berichtigen Sie das Skript, oder nehmen Sie noch einmal auf.',
     loosePicture:
       'ein weiteres Bild ist nicht zu sehen: das Wort, mit dem es kommt, ist weg oder wird nicht gesagt. Hängen Sie es an ein anderes Wort, oder nehmen Sie es heraus.',
     looseLayer:
@@ -1192,7 +1195,9 @@ export const de: Translation = {
     soundOfNoLength:
       'In dieser Datei ist kein Ton: {name}. Sie hat die Länge null; nehmen Sie sie noch einmal auf, oder speichern Sie sie noch einmal.',
     thereIsOnlySilence:
-      'In dieser Datei ist nur Stille: {name}. Prüfen Sie, ob das Mikrofon an war, und nehmen Sie noch einmal auf.',
+      'In dieser Datei ist nur Stille: {name}. Haben Sie sie aufgenommen, prüfen Sie, ob das Mikrofon an war; sonst speichern Sie sie noch einmal, wo sie gemacht wurde.',
+    soundIsDamaged:
+      'Der Ton in dieser Datei ist beschädigt: {name}. Speichern Sie ihn noch einmal, wo er gemacht wurde.',
     nothingWasRecordedCheck: 'Nichts wurde aufgenommen. Prüfen Sie das Mikrofon, und nehmen Sie noch einmal auf.',
     nothingWasRecordedRecord: 'Nichts wurde aufgenommen. Nehmen Sie noch einmal auf.',
     cutOff: 'Diese Datei ist abgeschnitten: sie sollte {promised} haben, und {found} davon sind da.',
@@ -1447,7 +1452,7 @@ export const de: Translation = {
   },
   narration: {
     misfit:
-      '{said, plural, =0 {Nichts} other {Nur # der {sentences, number} Sätze}} des Skripts war in dieser Aufnahme zu finden; {besides, number} s lang sagt sie etwas anderes. Vielleicht ist es eine andere Aufnahme, ein anderes Skript oder eine andere Sprache.',
+      '{said, plural, =0 {Nichts vom Skript war} one {Nur einer der {sentences, number} Sätze des Skripts war} other {Nur # der {sentences, number} Sätze des Skripts waren}} in dieser Aufnahme zu finden; {besides, number} s lang sagt sie etwas anderes. Vielleicht ist es eine andere Aufnahme, ein anderes Skript oder eine andere Sprache.',
     clipped: '{clips, plural, one {einmal übersteuert} other {#-mal übersteuert}}',
     nobodySpeaks: 'niemand spricht',
     veryQuiet: 'sehr leise',
@@ -1545,6 +1550,9 @@ export const de: Translation = {
     whatThisIs: 'Lektionen, in denen Bild, Stimme und Musik zusammenpassen.',
   },
   parts: {
+    close: 'Schließen',
+    more: 'Mehr',
+    less: 'Weniger',
     thisRecordingCouldNot: 'Diese Aufnahme ließ sich nicht lesen.',
     thisDidNotWork: 'Das ging nicht. Versuchen Sie es noch einmal.',
     ctrl: 'Strg',

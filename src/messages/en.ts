@@ -523,6 +523,9 @@ export const en = {
   captions: {
     size: 'Size',
     sizeOfCaptions: 'Size of captions',
+    smallSize: 'small',
+    usualSize: 'usual',
+    largeSize: 'large',
     place: 'Place',
     placeOfCaptions: 'Place of captions',
     lowerEdge: 'lower edge',
@@ -896,7 +899,7 @@ export const en = {
     cutShort:
       'Step {number, number}: the last {missing, number} words of its script were not found in what is said ("{words} …"). Was it cut short?',
     saidOtherwise:
-      'Step {number, number}: {found, plural, =0 {none} other {only # of the {words, number} words}} of its script was found in what is said. Correct the script, or record it again.',
+      'Step {number, number}: {found, plural, =0 {nothing of its script was} one {only one of the {words, number} words of its script was} other {only # of the {words, number} words of its script were}} found in what is said. Correct the script, or record it again.',
     loosePicture:
       'a further picture is not seen: the word it comes with is gone, or not said. Hang it on another word, or take it out.',
     looseLayer:
@@ -1158,7 +1161,8 @@ export const en = {
     noSoundTrack: 'This file has no sound in it: {name}. Choose a file with an audio track.',
     soundOfNoLength: 'This file has no sound in it: {name}. It has a length of zero; record or save it again.',
     thereIsOnlySilence:
-      'There is only silence in this file: {name}. Check that the microphone was on, and record it again.',
+      'There is only silence in this file: {name}. If you recorded it, check that the microphone was on; else save it again where it was made.',
+    soundIsDamaged: 'The sound in this file is damaged: {name}. Save it again where it was made.',
     nothingWasRecordedCheck: 'Nothing was recorded. Check the microphone and record again.',
     nothingWasRecordedRecord: 'Nothing was recorded. Record again.',
     cutOff: 'This file is cut off: it should have {promised}, and {found} of it is there.',
@@ -1406,7 +1410,7 @@ export const en = {
   },
   narration: {
     misfit:
-      '{said, plural, =0 {Nothing} other {Only # of the {sentences, number} sentences}} of the script was found in this recording; for {besides, number} s it says something else. It may be another recording, another script, or in another language.',
+      '{said, plural, =0 {Nothing of the script was} one {Only one of the {sentences, number} sentences of the script was} other {Only # of the {sentences, number} sentences of the script were}} found in this recording; for {besides, number} s it says something else. It may be another recording, another script, or in another language.',
     clipped: '{clips, plural, one {clipped once} other {clipped # times}}',
     nobodySpeaks: 'nobody speaks',
     veryQuiet: 'very quiet',
@@ -1504,6 +1508,9 @@ export const en = {
     whatThisIs: 'Lessons in which picture, voice and music fit.',
   },
   parts: {
+    close: 'Close',
+    more: 'More',
+    less: 'Less',
     thisRecordingCouldNot: 'This recording could not be read.',
     thisDidNotWork: 'This did not work. Try it again.',
     ctrl: 'Ctrl',

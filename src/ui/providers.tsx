@@ -20,6 +20,7 @@ const BELOW_HEADER = 58
 /** What ready-made parts say by themselves. */
 const partsLocale = (): Locale => ({
   locale: language(),
+  global: { close: say('parts.close') },
   Modal: { okText: say('parts.ok'), cancelText: say('parts.cancel'), justOkText: say('parts.ok') },
   Popconfirm: { okText: say('parts.ok'), cancelText: say('parts.cancel') },
   Empty: { description: say('parts.nothingThere') },

@@ -309,7 +309,8 @@ export const waitForSheet = (page: Page): Promise<unknown> =>
   page.waitForFunction(
     () =>
       document.querySelectorAll('[role=row]').length > 0 &&
-      /\d/.test(document.querySelector('[data-figure=bed]')?.textContent ?? ''),
+      // What it says where nothing is heard is no figure, but is said once the mix is planned.
+      Boolean(document.querySelector('[data-figure=bed]')?.textContent),
     {},
   )
 

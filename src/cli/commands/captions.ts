@@ -5,6 +5,7 @@ import { writeSrt, writeTtml, writeVtt } from '@/core/formats/captionFiles'
 import { chaptersAsText, chaptersAsVtt } from '@/core/formats/chapterFiles'
 import { transcriptAsHtml, transcriptAsText } from '@/core/formats/transcripts'
 import { layoutLesson } from '@/core/lesson/layout'
+import { UserError } from '@/core/userError'
 import { transcriptAsDocument } from '@/media/delivery/transcriptDocument'
 import { heardWords } from '@/media/speech/lessonWords'
 import { byEnding } from '../byEnding'
@@ -41,6 +42,8 @@ interface TranscriptOptions extends TextOptions {
 
 export function transcript(archive: string, { out, language, times, pictures }: TranscriptOptions) {
   const way = byEnding(out, { '.txt': 'text', '.html': 'html', '.docx': 'document' } as const)
+  if (pictures && way !== 'document')
+    throw new UserError('Only a document has pictures in it. Leave --pictures out, or let --out end in .docx.')
   return withArchive(archive, language, async ({ lesson, store, assets }) => {
     const [timeline, options] = [layoutLesson(lesson), { hasTimes: times ?? false, hasPictures: pictures ?? false }]
     const make = {

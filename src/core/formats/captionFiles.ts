@@ -6,6 +6,9 @@ import { asXml } from './xmlText'
 
 type Shown = Pick<Caption, 'start' | 'end' | 'lines'>
 
+/** In whole seconds when something begins, as one types it to get there: a second earlier is still what comes before. */
+export const secondOf = (start: Seconds): Seconds => Math.ceil(start - 1e-6)
+
 /** The text of a WebVTT cue, in which `<` and `&` begin something else. */
 export const cueText = (lines: readonly string[]): string => lines.map(withoutOrders).map(asText).join('\n')
 

@@ -1,5 +1,5 @@
 import type { Chapter } from '@/core/captions/chapters'
-import { clock, writeVtt } from './captionFiles'
+import { clock, secondOf, writeVtt } from './captionFiles'
 
 /** Chapters as WebVTT (W3C), one a cue. */
 export const chaptersAsVtt = (chapters: readonly Chapter[]): string =>
@@ -8,7 +8,7 @@ export const chaptersAsVtt = (chapters: readonly Chapter[]): string =>
 /** Chapters as lines that begin with their time, as video sites read them in a description. */
 export function chaptersAsText(chapters: readonly Chapter[]): string {
   const isLong = (chapters.at(-1)?.end ?? 0) >= 3600
-  const time = (at: number) => clock(Math.floor(at), '.').slice(isLong ? 0 : 3, 8)
+  const time = (at: number) => clock(secondOf(at), '.').slice(isLong ? 0 : 3, 8)
   return chapters.map(({ title, start }) => `${time(start)} ${title}\n`).join('')
 }
 

@@ -1,6 +1,6 @@
 import { shownText } from '@/core/narration/words/script'
 import type { Timeline } from '@/core/lesson/timeline'
-import { clock } from './captionFiles'
+import { clock, secondOf } from './captionFiles'
 import { asXml } from './xmlText'
 
 /** What is said in a lesson, step by step, to be read. */
@@ -11,7 +11,7 @@ export interface TranscriptOptions {
 
 export function transcriptAsText(title: string, { steps }: Timeline, { hasTimes }: TranscriptOptions): string {
   const parts = steps.map(({ step, start }) => {
-    const head = [hasTimes ? clock(Math.floor(start), '.').slice(0, 8) : '', step.title].filter(Boolean).join('  ')
+    const head = [hasTimes ? clock(secondOf(start), '.').slice(0, 8) : '', step.title].filter(Boolean).join('  ')
     return [head, paragraphsOf(step.script).join('\n')].filter(Boolean).join('\n')
   })
   return `${title}\n\n${parts.join('\n\n')}\n`
@@ -25,7 +25,7 @@ export function transcriptAsHtml(
   { hasTimes }: TranscriptOptions,
 ): string {
   const sections = steps.map(({ step, start }) => {
-    const time = hasTimes ? `<time>${clock(Math.floor(start), '.').slice(0, 8)}</time> ` : ''
+    const time = hasTimes ? `<time>${clock(secondOf(start), '.').slice(0, 8)}</time> ` : ''
     const said = paragraphsOf(step.script).map((one) => `    <p>${asXml(one)}</p>`)
     return [`  <section>`, `    <h2>${time}${asXml(step.title)}</h2>`, ...said, '  </section>'].join('\n')
   })

@@ -61,6 +61,15 @@ export const scriptsToRead = (material: Shown): string[] => [
   ...new Set(stepsOf(material, () => 'step').flatMap(({ script }) => (hasWords(script) ? [script] : []))),
 ]
 
+/** What tells the language: what is to be said, or where nothing is, what stands on the pictures. */
+export const writtenWords = (material: Shown): string =>
+  scriptsToRead(material).join('\n') ||
+  material.pictures
+    .flatMap(picturesOf)
+    .map(({ text }) => text)
+    .join('\n')
+    .trim()
+
 const hasWords = (script: string) => readScript(script).words.length > 0
 
 /** A step a picture with its script; a card with the title where there is no picture but something to say. */

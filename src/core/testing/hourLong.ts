@@ -6,13 +6,12 @@ const HOUR: Seconds = 3600
 
 /** A lesson said again and again until it lasts an hour, without what hangs on single words. */
 export function hourLong(short: Lesson): Lesson {
-  const rounds = Math.ceil(HOUR / layoutLesson(short).length)
+  const said = short.steps.map((step) => ({ ...step, tail: 0.6, more: [] }))
+  const rounds = Math.ceil(HOUR / layoutLesson({ ...short, steps: said }).length)
   const steps = Array.from({ length: rounds }, (_, round) =>
-    short.steps.map((step) => ({
+    said.map((step) => ({
       ...step,
       id: `${round}-${step.id}`,
-      tail: 0.6,
-      more: [],
       passages: step.passages.map((passage) => ({ ...passage, id: `${round}-${passage.id}` })),
     })),
   ).flat()

@@ -1,6 +1,7 @@
 import { rename, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { chaptersOf, type Chapter } from '@/core/captions/chapters'
+import { languageCode } from '@/core/captions/languageCode'
 import { writeMetadata } from '@/core/formats/chapterFiles'
 import { clock } from '@/core/formats/captionFiles'
 import type { SoundFormat } from '@/core/delivery/outputs'
@@ -54,7 +55,14 @@ export async function renderSound(
       const chapters = chaptersWithin(chaptersOf(timeline), part)
       await writeFile(metadata, writeMetadata(tagsOf(lesson, format, chapters), chapters))
       const told = [...inputOf(metadata, 'ffmetadata'), '-map', '0:a', '-map_metadata', '1']
-      const args = [...told, '-map_chapters', BY_COMMENTS.includes(format) ? '-1' : '1', ...coding, draft]
+      const args = [
+        ...told,
+        ...languageOf(lesson, format),
+        '-map_chapters',
+        BY_COMMENTS.includes(format) ? '-1' : '1',
+        ...coding,
+        draft,
+      ]
       const stems = await encodeMixdown(planned, samples.source, range, args, options)
       const balance = await measureFinished(draft, demuxer, levelsWithin(planned.levels, part), stems, null)
       await rename(draft, out)
@@ -72,6 +80,13 @@ export async function renderSound(
  */
 const BY_COMMENTS: readonly SoundFormat[] = ['flac', 'opus']
 
+/** Where a format has a place of its own for the language, it is a code of three letters. */
+function languageOf({ language }: Lesson, format: SoundFormat): string[] {
+  const code = `language=${languageCode(language)}`
+  if (format === 'mp3') return ['-metadata', code]
+  return format === 'm4a' ? ['-metadata:s:a', code] : []
+}
+
 function tagsOf(
   { title, language }: Lesson,
   format: SoundFormat,
@@ -85,5 +100,5 @@ function tagsOf(
       [`${number}NAME`, chapter.title],
     ]
   })
-  return { title, language, ...Object.fromEntries(own) }
+  return { title, ...(format === 'mp3' ? {} : { language }), ...Object.fromEntries(own) }
 }

@@ -1,6 +1,6 @@
 import { Document, HeadingLevel, ImageRun, Packer, Paragraph, TextRun } from 'docx'
 import sharp from 'sharp'
-import { clock } from '@/core/formats/captionFiles'
+import { clock, secondOf } from '@/core/formats/captionFiles'
 import { paragraphsOf, type TranscriptOptions } from '@/core/formats/transcripts'
 import type { Lesson } from '@/core/lesson/document'
 import { layoutLesson } from '@/core/lesson/layout'
@@ -21,6 +21,9 @@ export interface DocumentOptions extends TranscriptOptions {
 const SHOWN = { width: 480, height: 360 }
 const PIXELS = 2
 
+/** The package calls whoever isn't named 'Un-named'. */
+const MADE_BY = { creator: 'Yarn Step', lastModifiedBy: 'Yarn Step' }
+
 /** What is said in a lesson, as a document that office programs open (Office Open XML, ISO/IEC 29500). */
 export async function transcriptAsDocument(
   { lesson, store, assets }: { lesson: Lesson; store: MediaStore; assets: Assets },
@@ -35,7 +38,7 @@ export async function transcriptAsDocument(
     for (const text of paragraphsOf(span.step.script)) children.push(new Paragraph({ text, spacing: { after: 160 } }))
   }
   const styles = { default: { document: { run: { size: 24, language: { value: lesson.language } } } } }
-  return Packer.toBuffer(new Document({ title: lesson.title, styles, sections: [{ children }] }))
+  return Packer.toBuffer(new Document({ ...MADE_BY, title: lesson.title, styles, sections: [{ children }] }))
 
   /** What is seen half-way through the step, with all that lies over it. */
   async function pictureOf({ step, start, end }: StepSpan): Promise<Paragraph[]> {
@@ -65,7 +68,7 @@ export async function transcriptAsDocument(
 }
 
 function headOf({ step, start }: StepSpan, hasTimes: boolean): Paragraph {
-  const time = new TextRun({ text: `${clock(Math.floor(start), '.').slice(0, 8)}  `, color: '555555', bold: false })
+  const time = new TextRun({ text: `${clock(secondOf(start), '.').slice(0, 8)}  `, color: '555555', bold: false })
   return new Paragraph({
     heading: HeadingLevel.HEADING_1,
     keepNext: true,

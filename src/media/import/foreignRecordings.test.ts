@@ -63,6 +63,7 @@ async function expectTogether(name: string, moment: Seconds, length: Seconds): P
   expect(Math.abs((await heardAt(media.hash, length)) - moment)).toBeLessThan(0.02)
   const lesson: Lesson = {
     ...emptyLesson('x'),
+    frame: { ...emptyLesson('x').frame, lines: 720 },
     steps: [newStep('s', '', { ...newRecording(media.hash, media.length!), gain: 0 })],
   }
   const assets = openAssets(folderObjects(at('coded')))
@@ -139,7 +140,7 @@ async function colourAt(hash: string, x: number, y: number): Promise<number[]> {
   ]
   return [...(await ffmpeg(...args))]
 }
-const colour = (name: string, size: string) => ['-f', 'lavfi', '-i', `color=${name}:size=${size}:rate=25:duration=1`]
+const colour = (name: string, size: string) => ['-f', 'lavfi', '-i', `color=${name}:size=${size}:rate=25:duration=0.4`]
 
 test('pixels that are not square are shown as they are meant, without a rest of the ground', async () => {
   await ffmpeg(...colour('red', '720x576'), '-vf', 'setsar=64/45', '-c:v', 'libx264', at('wide.mp4'))

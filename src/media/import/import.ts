@@ -152,7 +152,7 @@ async function examineSound(
 ): Promise<Findings> {
   if (!probe.sound) throw new UserError(say('imports.noSoundTrack', { name }))
   const { analysis, silenced, sides, hum } = await importSound(path, demuxer, name, probe, folder, options)
-  refuseSilence(analysis, name)
+  refuseSilence(analysis, silenced, name)
   const length = analysisLength(analysis)
   return {
     kind: 'sound',
@@ -167,10 +167,10 @@ async function examineSound(
   }
 }
 
-function refuseSilence(analysis: Analysis, name: string): void {
+function refuseSilence(analysis: Analysis, silenced: number, name: string): void {
   if (analysis.samples === 0) throw new UserError(say('imports.soundOfNoLength', { name }))
   if (integratedLoudness(analysis.energy) === null && analysis.energy.every((energy) => energy < 1e-9)) {
-    throw new UserError(say('imports.thereIsOnlySilence', { name }))
+    throw new UserError(say(silenced > 0 ? 'imports.soundIsDamaged' : 'imports.thereIsOnlySilence', { name }))
   }
 }
 

@@ -6,7 +6,7 @@ import { alignInputOf, heardIn, takesHeard, type AlignInput } from '@/core/narra
 import type { HeardWords } from '@/core/narration/words/stepWords'
 import type { Assets } from '../store/assets'
 import type { MediaStore } from '../store/store'
-import { foundInTake, wordsOfTake } from './takeWords'
+import { foundInTake, keepFound, wordsOfTake } from './takeWords'
 
 /** The words of the takes that are heard, as far as they were found before. */
 export const knownWords = (lesson: Lesson, store: MediaStore, assets: Assets): Promise<HeardWords> =>
@@ -22,6 +22,14 @@ export async function heardWords(
   return wordsBy(lesson, store, async (input, take) =>
     isWanted(take) ? wordsOfTake(store, assets, input, { signal }) : null,
   )
+}
+
+/** Keeps here what was found elsewhere in the takes that are heard. */
+export async function keepFoundWords(lesson: Lesson, from: Assets, to: Assets): Promise<void> {
+  for (const take of takesHeard(lesson)) {
+    const input = alignInputOf(lesson, take)
+    if (input) await keepFound(input, from, to)
+  }
 }
 
 async function wordsBy(

@@ -37,6 +37,12 @@ export async function foundInTake(assets: Assets, input: AlignInput): Promise<Jo
   return bytes && readFound(bytes)
 }
 
+/** Keeps here what was found in a take elsewhere, where anything was. */
+export async function keepFound(input: AlignInput, from: Assets, to: Assets): Promise<void> {
+  const bytes = await from.find(recipeOf(input))
+  if (bytes) await to.bytes(recipeOf(input), async () => bytes)
+}
+
 const recipeOf = ({ media, from, to, script, language }: AlignInput): Recipe => ({
   kind: 'alignment',
   edition: JOB_EDITIONS.align,

@@ -66,10 +66,11 @@ function lessonOf(steps: { picture: Picture; length: number; layers?: Layer[] }[
 
 const WIDTH = 96
 const HEIGHT = 54
-/** Each frame at a twentieth of its size, as a function from places in shares to a colour. */
+/** Each frame, much smaller, as a function from places in shares to a colour. */
 async function framesOf(lesson: Lesson): Promise<((x: number, y: number) => number[])[]> {
   const out = join(folder, `${Math.random()}.mp4`)
-  await renderVideo(lesson, store, await soundsOf(lesson, store), openAssets(folderObjects(join(folder, 'coded'))), out)
+  const drawn = { ...lesson, frame: { ...lesson.frame, lines: 720 as const } }
+  await renderVideo(drawn, store, await soundsOf(lesson, store), openAssets(folderObjects(join(folder, 'coded'))), out)
   const small = `scale=in_color_matrix=bt709:in_range=tv,format=gbrp,scale=${WIDTH}:${HEIGHT}:flags=area,format=rgb24`
   const args = ['-v', 'error', '-i', out, '-vf', small, '-f', 'rawvideo', 'pipe:1']
   const raw = await runProgram('ffmpeg', args, { limit: 120, memory: 4e9 })

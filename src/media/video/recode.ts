@@ -37,6 +37,12 @@ const RECODINGS: Record<Recoding, { ending: string; demuxer: string; coding: rea
   },
 }
 
+/** What Opus is coded with before its first sample (RFC 7845, pre-skip), at 48 kHz; by as much the picture would begin later. */
+const OPUS_LEAD: Seconds = 312 / 48_000
+
+/** What an MP4 says of its own kind is true of nothing else; an MP4 writes it anew. */
+const OF_MP4_ALONE = ['major_brand', 'minor_version', 'compatible_brands'].flatMap((tag) => ['-metadata', `${tag}=`])
+
 /**
  * `captions`: a file of WebVTT, which Matroska holds as it is. `length`: of the video, for the progress. The new file lies
  * in `work`.
@@ -52,9 +58,10 @@ export async function recode(
   const { ending, demuxer, coding } = RECODINGS[recoding]
   const file = join(work, `recoded.${ending}`)
   const isVtt = demuxer === 'matroska' && captions !== null
-  const inputs = [...inputOf(video, 'mov'), ...(isVtt ? inputOf(captions, 'webvtt') : [])]
-  const texts = isVtt ? ['-map', '1:s', '-map_metadata:s:s:0', '0:s:s:0'] : ['-map', '0:s?']
-  const told = ['-map', '0:v', '-map', '0:a', ...texts, '-map_metadata', '0', '-map_chapters', '0']
+  const sound = [...(demuxer === 'matroska' ? ['-itsoffset', String(OPUS_LEAD)] : []), ...inputOf(video, 'mov')]
+  const inputs = [...inputOf(video, 'mov'), ...sound, ...(isVtt ? inputOf(captions, 'webvtt') : [])]
+  const texts = isVtt ? ['-map', '2:s', '-map_metadata:s:s:0', '0:s:s:0'] : ['-map', '0:s?']
+  const told = ['-map', '0:v', '-map', '1:a', ...texts, '-map_metadata', '0', ...OF_MP4_ALONE, '-map_chapters', '0']
   const args = ['-v', 'error', '-y', '-progress', 'pipe:1', ...inputs, ...told, ...coding, '-c:s', 'copy']
   await runProgram('ffmpeg', [...args, '-fps_mode', 'passthrough', file], {
     memory: CODING_MEMORY,

@@ -23,7 +23,11 @@ export function CaptionLookSettings() {
       <Segmented<CaptionLook['size']>
         aria-label={say('captions.sizeOfCaptions')}
         value={captions.size}
-        options={['small', 'usual', 'large']}
+        options={[
+          { value: 'small', label: say('captions.smallSize') },
+          { value: 'usual', label: say('captions.usualSize') },
+          { value: 'large', label: say('captions.largeSize') },
+        ]}
         onChange={(size) => set({ size })}
       />
       <span>{say('captions.place')}</span>

@@ -64,6 +64,7 @@ export function CourseBalance({ course }: { course: { id: string; title: string 
             rowKey="id"
             loading={isLoading}
             pagination={false}
+            className={styles.table}
             dataSource={lessons}
             columns={[
               {

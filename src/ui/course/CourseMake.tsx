@@ -82,6 +82,7 @@ export function CourseMake({ course }: { course: { id: string; title: string } }
             rowKey="id"
             loading={isLoading}
             pagination={false}
+            className={styles.table}
             dataSource={lessons}
             rowSelection={{
               selectedRowKeys: chosen.map(({ id }) => id),

@@ -6,7 +6,7 @@ import { App, Button, Input, Progress, Select } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
 import { readCaptions } from '@/core/formats/readCaptions'
-import { scriptsToRead } from '@/core/lesson/firstLesson'
+import { scriptsToRead, writtenWords } from '@/core/lesson/firstLesson'
 import { byName } from '@/core/lesson/fromFile'
 import { usualLanguage, type CourseListing } from '@/core/course/listing'
 import { titleFromName, type MediaInfo } from '@/core/messages/media'
@@ -40,13 +40,18 @@ export function FirstLesson({ files, courses, onCancel }: FirstLessonProps) {
   const [offered, setOffered] = useState<Offered>({ hasStandIns: true, piece: null, withHidden: false })
   const [course, setCourse] = useState(courses[0]?.id ?? null)
   const into = courses.find(({ id }) => id === course)
-  const { language, options: languages, setLanguage, voice } = useSpokenLanguage(into ? usualLanguage(into) : null)
 
   const pictures = media.filter(({ kind }) => kind !== 'sound').sort(byName)
   const byRole = (role: Role) => media.filter((one) => one.kind === 'sound' && roleOf(one) === role).sort(byName)
   const title = titled ?? titleFromName((pictures[0] ?? media[0])?.name ?? files[0]?.name ?? say('home.newLesson'))
   const [voices, music] = [byRole('voice'), byRole('music')]
   const told = { title, pictures, script: script?.words, withHidden: offered.withHidden }
+  const {
+    language,
+    options: languages,
+    setLanguage,
+    voice,
+  } = useSpokenLanguage(into ? usualLanguage(into) : null, writtenWords(told))
   const isSilent = voices.length === 0 && media.length > 0
   const silent = isSilent ? scriptsToRead(told).length : 0
 

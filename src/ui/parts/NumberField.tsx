@@ -1,7 +1,8 @@
 'use client'
 
-import { InputNumber, type InputNumberProps } from 'antd'
+import { InputNumber, type GetRef, type InputNumberProps } from 'antd'
 import { useEffect, useRef, useState } from 'react'
+import { say } from '@/messages/say'
 import { decimalSign } from '../format'
 import { parseNumber } from './parseNumber'
 
@@ -28,9 +29,17 @@ export function NumberField({ value, onChange, ...field }: NumberFieldProps) {
     if (latest.current !== undefined && latest.current !== value) onChange(latest.current)
     take(undefined)
   }
+  const own = useRef<GetRef<typeof InputNumber>>(null)
+  // The package names its arrows in English, whatever the language, and takes no other names.
+  useEffect(() => {
+    const arrows = own.current?.nativeElement.querySelectorAll('[role=button]') ?? []
+    for (const [i, name] of [say('parts.more'), say('parts.less')].entries())
+      arrows[i]?.setAttribute('aria-label', name)
+  })
   return (
     <InputNumber<number>
       {...field}
+      ref={own}
       parser={parseNumber}
       decimalSeparator={decimalSign()}
       value={draft === undefined ? value : draft}
