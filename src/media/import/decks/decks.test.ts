@@ -203,6 +203,12 @@ describe('what is written on the pages of a PDF', () => {
     ])
   })
 
+  test('what is read from right to left is, however many pieces a line is printed in', () => {
+    const pieces = ['לפשהו', ' ', 'תואגה', ' ', 'תלבט'].map((text): [number, number, string] => [100, 1, text])
+    const [read] = readPages(`${FONTS}\n${page(1, [...pieces, [300, 2, 'm 2']])}`, 1, true)
+    expect(read!.title).toBe('טבלת הגאות והשפל')
+  })
+
   test('an outline that names nearly all pages is believed', () => {
     const pages = [1, 2].map((number) => page(number, [[100, 1, 'Large']]))
     const outline = '<outline>\n<item page="1">First</item>\n<item page="2">Second &amp; last</item>\n</outline>'

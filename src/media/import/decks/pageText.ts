@@ -1,5 +1,6 @@
 import { decodeXML } from 'entities'
 import { cutText } from '@/core/text'
+import { logicalOrder } from './logicalOrder'
 
 /** What is written on a page. */
 export interface PageText {
@@ -44,6 +45,9 @@ export function readPages(printed: string, count: number, isOutlined: boolean): 
     const text = /<text top="(-?[\d.]+)"[^>]* font="(\d+)">(.*)<\/text>/.exec(line)
     if (text) addText(pages[page - 1], plain(text[3]!), Number(text[1]) / height, (sizes.get(text[2]!) ?? 0) / height)
   }
+  // Only whole lines can be turned round.
+  for (const lines of pages)
+    for (const [i, text] of logicalOrder(lines.map((line) => line.text)).entries()) lines[i]!.text = text
   const shares = sharesOf(pages)
   const outline = isOutlined ? outlineOf(printed, count) : null
   return pages.map((lines, i) => ({
