@@ -838,6 +838,10 @@ export const de: Translation = {
     licence: 'Lizenz',
     forExampleCcBy: 'zum Beispiel CC BY 4.0, oder: von uns gemacht',
     credit: 'Nennung',
+    titlesChanged:
+      '{count, plural, one {Der Titel einer Seite hat} other {Die Titel von # Seiten haben}} sich geändert',
+    takeNewTitle: 'Seite {page, number}: den neuen Titel nehmen',
+    takeNewTitleInstead: 'Seite {page, number}: den neuen Titel statt Ihres eigenen nehmen',
     notesChanged: 'Was zu sagen ist, hat sich auf {count, plural, one {einer Seite} other {# Seiten}} geändert',
     takeNewWords: 'Seite {page, number}: die neuen Wörter nehmen',
     takeNewWordsInstead: 'Seite {page, number}: die neuen Wörter statt Ihrer eigenen nehmen',

@@ -1,7 +1,7 @@
 import type { Lesson } from './document'
 import { emptyLesson, newStep, newStill } from './newParts'
 import { applyEdit } from './edits'
-import { changedNotes } from './replaceDeck'
+import { changedTexts } from './replaceDeck'
 import type { MediaInfo } from '@/core/messages/media'
 import type { PageMatch } from '@/core/messages/job'
 
@@ -38,16 +38,33 @@ test('pages keep their words, new ones come where they are in the deck, gone one
   expect(after.shelf).toEqual([item(now)])
 })
 
-test('notes that have changed are told, and whether the step has words of its own by now', () => {
-  const deck = (hash: string, notes: string[]) => ({ hash, notes }) as MediaInfo
+test('titles and notes that have changed are told, and whether the step has words of its own by now', () => {
+  const deck = (hash: string, titles: string[], notes: string[]) =>
+    ({
+      hash,
+      kind: 'deck',
+      name: 'Slides.pdf',
+      pages: titles,
+      notes,
+      texts: [],
+      labels: [],
+      hidden: [] as number[],
+    }) as unknown as MediaInfo
   const [before, after] = [
-    deck(old, ['One.', 'Two.', 'Three.', 'Four.']),
-    deck(now, ['Two, anew.', 'New.', 'One, anew.']),
+    deck(old, ['Slide 1', 'Slide 2', '', 'Slide 4'], ['One.', 'Two.', 'Three.', 'Four.']),
+    deck(now, ['Slide 2', 'New', 'The first'], ['Two, anew.', 'New.', 'One, anew.']),
   ]
   const said = lesson.steps.map((step, i) => ({ ...step, script: ['One.', 'My own two.', 'Three.', ''][i]! }))
-  expect(changedNotes(said, before, after, pages)).toEqual([
-    { step: 's1', page: 3, before: 'One.', now: 'One, anew.', isAsBefore: true },
-    { step: 's2', page: 1, before: 'Two.', now: 'Two, anew.', isAsBefore: false },
+  expect(changedTexts(said, before, after, pages)).toEqual([
+    { step: 's1', what: 'title', page: 3, before: 'Slide 1', now: 'The first', isAsBefore: true },
+    { step: 's1', what: 'script', page: 3, before: 'One.', now: 'One, anew.', isAsBefore: true },
+    { step: 's2', what: 'script', page: 1, before: 'Two.', now: 'Two, anew.', isAsBefore: false },
   ])
-  expect(changedNotes(said, before, { ...after, notes: [] }, pages)).toEqual([])
+  const renamed = said.map((step) => ({ ...step, title: 'My own' }))
+  expect(changedTexts(renamed, before, after, pages).map(({ what, isAsBefore }) => [what, isAsBefore])).toEqual([
+    ['title', false],
+    ['script', true],
+    ['script', false],
+  ])
+  expect(changedTexts(said, before, { ...after, pages: ['', '', ''], notes: [] }, pages)).toEqual([])
 })

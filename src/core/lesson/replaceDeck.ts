@@ -1,4 +1,5 @@
 import type { Lesson, Picture, ShelfItem, Step } from './document'
+import { picturesOf } from './fromFile'
 import { newStep, newStill } from './newParts'
 import { isNothing, isSaidInOthers } from './otherLanguages'
 import { LIMITS } from './limits'
@@ -17,30 +18,37 @@ export interface DeckReplacement {
   added: { page: number; id: string; title: string; script: string }[]
 }
 
-/** What a deck wants said on a page, where that is no longer what it was. */
-export interface ChangedNotes {
+/** What a page of a deck calls a step, or wants said in it, where that is no longer what it was. */
+export interface ChangedText {
   step: string
+  what: 'title' | 'script'
   page: number
   before: string
   now: string
-  /** Whether the step still has the words of the old deck, so that nothing of the author's is lost by taking the new ones. */
+  /** Whether the step still has what the old deck said, so that nothing of the author's is lost by taking the new. */
   isAsBefore: boolean
 }
 
-/** Notes of pages that stay and were changed, for the steps that show them as their own picture. */
-export function changedNotes(
+/** Titles and notes of pages that stay and were changed, for the steps that show them as their own picture. */
+export function changedTexts(
   steps: readonly Step[],
   old: MediaInfo,
   now: MediaInfo,
   pages: readonly PageMatch[],
-): ChangedNotes[] {
+): ChangedText[] {
   const becomes = stayingPages(pages)
-  return steps.flatMap(({ id, picture, script }): ChangedNotes[] => {
+  const called = picturesOf(old)
+  return steps.flatMap(({ id, title, script, picture }) => {
     const page = picture.kind === 'still' && picture.media === old.hash ? becomes.get(picture.page) : undefined
     if (picture.kind !== 'still' || page === undefined) return []
-    const [before = '', after = ''] = [old.notes[picture.page - 1], now.notes[page - 1]]
-    if (after.trim() === '' || after === before || after === script) return []
-    return [{ step: id, page, before, now: after, isAsBefore: script === before }]
+    const of = (what: ChangedText['what'], own: string, before = '', after = ''): ChangedText[] =>
+      after.trim() === '' || after === before || after === own
+        ? []
+        : [{ step: id, what, page, before, now: after, isAsBefore: own === before }]
+    return [
+      ...of('title', title, called[picture.page - 1]?.title, now.pages[page - 1]),
+      ...of('script', script, old.notes[picture.page - 1], now.notes[page - 1]),
+    ]
   })
 }
 

@@ -5,7 +5,7 @@ import { nanoid } from 'nanoid'
 import { useState } from 'react'
 import type { ShelfItem } from '@/core/lesson/document'
 import type { Edit } from '@/core/lesson/edits'
-import { changedNotes, type ChangedNotes } from '@/core/lesson/replaceDeck'
+import { changedTexts, type ChangedText } from '@/core/lesson/replaceDeck'
 import type { MediaInfo } from '@/core/messages/media'
 import type { PageMatch } from '@/core/messages/job'
 import { say } from '@/messages/say'
@@ -43,8 +43,8 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
   }
   const old = store.getState().media.get(item.media)
   const { lesson } = store.getState().history
-  const notes = found && old ? changedNotes(lesson.steps, old, found.info, found.pages) : []
-  const taken = (one: ChangedNotes) => chosen[one.step] ?? one.isAsBefore
+  const texts = found && old ? changedTexts(lesson.steps, old, found.info, found.pages) : []
+  const taken = (one: ChangedText) => chosen[keyOf(one)] ?? one.isAsBefore
   const replace = () => {
     if (!found) return
     const { info, pages } = found
@@ -63,7 +63,7 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
     )
     const now = { ...item, media: info.hash, source: info.name }
     const edits: Edit[] = [{ name: 'replaceDeck', old: item.media, now, pages, added }]
-    for (const one of notes) if (taken(one)) edits.push({ name: 'setScript', step: one.step, script: one.now })
+    for (const one of texts) if (taken(one)) edits.push(editOf(one))
     if (store.getState().edit(...edits)) onClose()
   }
   const differs = found?.pages.filter(({ change }) => change !== 'same') ?? []
@@ -101,26 +101,55 @@ export function ReplaceDeck({ item, onClose }: { item: ShelfItem; onClose: () =>
               </li>
             ))}
           </ul>
-          {notes.length > 0 && (
-            <>
-              <h3>{say('files.notesChanged', { count: notes.length })}</h3>
-              <ul className={styles.notes}>
-                {notes.map((one) => (
-                  <li key={one.step}>
-                    <Checkbox
-                      checked={taken(one)}
-                      onChange={({ target }) => setChosen((all) => ({ ...all, [one.step]: target.checked }))}
-                    >
-                      {say(one.isAsBefore ? 'files.takeNewWords' : 'files.takeNewWordsInstead', { page: one.page })}
-                    </Checkbox>
-                    <p>{one.now}</p>
-                  </li>
-                ))}
-              </ul>
-            </>
-          )}
+          {(['title', 'script'] as const).map((what) => (
+            <Changed
+              key={what}
+              what={what}
+              texts={texts.filter((one) => one.what === what)}
+              taken={taken}
+              onTake={(one, isTaken) => setChosen((all) => ({ ...all, [keyOf(one)]: isTaken }))}
+            />
+          ))}
         </>
       )}
     </Dialog>
+  )
+}
+
+const keyOf = ({ step, what }: ChangedText) => `${what} ${step}`
+
+const editOf = ({ what, step, now }: ChangedText): Edit =>
+  what === 'title' ? { name: 'renameStep', step, title: now } : { name: 'setScript', step, script: now }
+
+const SAID = {
+  title: { head: 'files.titlesChanged', take: 'files.takeNewTitle', instead: 'files.takeNewTitleInstead' },
+  script: { head: 'files.notesChanged', take: 'files.takeNewWords', instead: 'files.takeNewWordsInstead' },
+} as const
+
+interface ChangedProps {
+  what: ChangedText['what']
+  texts: readonly ChangedText[]
+  taken: (one: ChangedText) => boolean
+  onTake: (one: ChangedText, isTaken: boolean) => void
+}
+
+/** What pages say otherwise than before, each to be taken or not. */
+function Changed({ what, texts, taken, onTake }: ChangedProps) {
+  if (texts.length === 0) return null
+  const { head, take, instead } = SAID[what]
+  return (
+    <>
+      <h3>{say(head, { count: texts.length })}</h3>
+      <ul className={styles.notes}>
+        {texts.map((one) => (
+          <li key={one.step}>
+            <Checkbox checked={taken(one)} onChange={({ target }) => onTake(one, target.checked)}>
+              {say(one.isAsBefore ? take : instead, { page: one.page })}
+            </Checkbox>
+            <p>{one.now}</p>
+          </li>
+        ))}
+      </ul>
+    </>
   )
 }
