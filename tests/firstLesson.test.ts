@@ -101,9 +101,10 @@ test('Enter starts the next step at the caret, Backspace gives that back exactly
   expect(first![0]![1]!).toBeLessThan(spoken(before)[0]![0]![1]!)
   expect(second![0]![0]).toBe(first![0]![1])
   expect(second![0]![1]).toBe(spoken(before)[1]![0]![1])
-  // The caret stands at the start of the second step now: at first Backspace gives back what Enter took, and then joins.
+  // The caret stands at the start of the second step now.
   await page.keyboard.press('Backspace')
   expect((await savedLesson(page)).lesson).toEqual(before)
+  await clickAt(page, `[data-step="${before.steps[1]!.id}"] [data-word="0"]`)
   await page.keyboard.press('Backspace')
   const joined = (await savedLesson(page)).lesson
   expect(spoken(joined).slice(0, 2)).toEqual([[[spoken(before)[0]![0]![0], spoken(before)[1]![0]![1]]], []])
