@@ -33,8 +33,8 @@ const check = (told: Lesson, words: TimedWord[] | null) =>
 test('a step that says something else than its script is told, with how much was found', () => {
   expect(check(lesson(), wordsFound(9))).toEqual([])
   expect(check(lesson(), wordsFound(2))).toMatchObject([{ code: 'said-otherwise', stepId: 's' }])
-  expect(check(lesson(), wordsFound(2))[0]!.text).toMatch(/only 2 of the 9 words/)
-  expect(check(lesson(), [])[0]!.text).toMatch(/none of its script/)
+  expect(check(lesson(), wordsFound(2))[0]!.text).toMatch(/only 2 of the 9 words of its script were found/)
+  expect(check(lesson(), [])[0]!.text).toMatch(/nothing of its script was found/)
 })
 
 test('a take that breaks off before its script ends is told with the words that are missing', () => {

@@ -16,6 +16,6 @@ test('a reading fits where half of its script is said', () => {
 })
 
 test('one that does not is told with what was found, and how long it says something else', () => {
-  expect(misfit(readingFit(script, found([0, 1, 2])))).toMatch(/^Only 1 of the 4 sentences .* for 12 s /)
+  expect(misfit(readingFit(script, found([0, 1, 2])))).toMatch(/^Only one of the 4 sentences .* for 12 s /)
   expect(misfit(readingFit(script, found([0, 1, 2, 3])))).toMatch(/^Nothing of the script /)
 })
