@@ -107,6 +107,8 @@ const whatIsShown = (page: Page): Promise<string> =>
   page.evaluate(() =>
     [...document.querySelectorAll<HTMLElement>('[role=dialog], [role=alert], .ant-message'), document.body]
       .map((one) => one.innerText.slice(0, 1500))
+      // What is folded away where a view broke says why.
+      .concat([...document.querySelectorAll('[role=alert] pre')].map((one) => one.textContent!.slice(0, 1500)))
       .join('\n---\n'),
   )
 
