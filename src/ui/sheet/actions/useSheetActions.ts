@@ -7,6 +7,7 @@ import { useVersionsShown } from '../../lesson/versionsShown'
 import { isEaselLarge } from '../score/useSide'
 import { useCaptionsShown } from '../../easel/captionsShown'
 import { selectedWords } from '../../words/caret'
+import { isJustBroken } from '../../words/justBroken'
 import { SCALES, useSheetView, WAVE_HEIGHTS } from '../score/view'
 import { ACTIONS, OF_THE_LESSON, type SheetActions } from './actions'
 import { actionContext } from './context'
@@ -74,14 +75,17 @@ export function useSheetActions({ showHelp, showFind, showCommands }: SheetDialo
     commands: showCommands,
     help: showHelp,
   }
-  // A key takes out what is selected, as everywhere, before it joins; who says 'join' means the steps.
-  const isSelected = () => {
+  // A key takes out what is selected, as everywhere, or gives back what Enter took, before it joins; who says 'join' means the steps.
+  const backspace = () => {
     const state = store.getState()
-    return state.picked !== null || selectedWords(state).length > 0
+    const { caret } = state
+    if (state.picked !== null || selectedWords(state).length > 0) actions.remove()
+    else if (caret?.word === 0 && isJustBroken(state, caret.step)) state.undo()
+    else actions.join()
   }
   useKeys(
     byKeys(
-      { ...actions, join: () => (isSelected() ? actions.remove() : actions.join()) },
+      { ...actions, join: backspace },
       useKeyChoices(({ chosen }) => chosen),
     ),
   )

@@ -18,7 +18,6 @@ import {
   writeClipboard,
   type Clip,
 } from '../../words/clipboard'
-import { isJustBroken } from '../../words/justBroken'
 import { useSheetView } from '../score/view'
 import type { SheetActions } from './actions'
 import type { ActionContext } from './context'
@@ -107,8 +106,6 @@ export function wordActions(context: ActionContext) {
       const { caret } = state()
       if (!caret) return
       if (caret.word > 0) return tell(say('actions.backspaceJoinsAtThe'))
-      // Backspace gives back what Enter took.
-      if (isJustBroken(state(), caret.step)) return state().undo()
       const before = moveByStep(state(), -1, 'phrase')
       if (state().edit({ name: 'joinStep', step: caret.step })) go(before)
     },
