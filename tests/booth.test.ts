@@ -82,8 +82,14 @@ async function inBooth(args: string[], profile?: string): Promise<{ browser: Bro
   return { browser, ...(await openPage(browser, `${application.url}/lessons/tide-table/booth`)) }
 }
 
+/** The list may still move to the step that was open last: whoever meets another one sees it, and clicks again. */
 async function goToStep(page: Page, number: number): Promise<void> {
-  await clickAt(page, `nav[aria-label=Steps] button:nth-child(${number})`)
+  const button = `nav[aria-label=Steps] button:nth-child(${number})`
+  await until(async () => {
+    await clickAt(page, button)
+    await waitForRest(page)
+    return (await page.$(`${button}[aria-current=step]`)) !== null
+  })
 }
 
 /** All that was recorded is in the lesson, and saved. */

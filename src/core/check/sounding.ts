@@ -114,13 +114,13 @@ function looseSentence(lesson: Lesson, loose: Loose): string {
 
 function checkPictures({ pictures, steps }: Timeline): Finding[] {
   const numbers = new Map(steps.map(({ step, index }) => [step.id, index + 1]))
-  return pictures.flatMap(({ step, start, end, missed, picture }): Finding[] => {
+  return pictures.flatMap(({ step, start, end, missed, further }): Finding[] => {
     const about = { stepId: step.id, at: start }
     const found: Finding[] = []
     const isShort = end - start < SHORTEST_PICTURE
     const stays = steps.find((span) => span.step.id === step.id)
     // Where the step itself is short, that is told of it.
-    if (picture === step.picture && isShort && stays && stays.end - stays.start >= SHORTEST_PICTURE) {
+    if (further === null && isShort && stays && stays.end - stays.start >= SHORTEST_PICTURE) {
       found.push({
         severity: 'warning',
         code: 'flashing-picture',
@@ -128,7 +128,7 @@ function checkPictures({ pictures, steps }: Timeline): Finding[] {
         text: say('findings.hardlySeen', { number: numbers.get(step.id)! }),
       })
     }
-    if (picture !== step.picture && isShort) {
+    if (further !== null && isShort) {
       found.push({
         severity: 'warning',
         code: 'flashing-picture',

@@ -128,8 +128,8 @@ function laidIn({ sounds, nudges, beds, layers, pictures }: ReturnType<typeof la
     ...nudges.map(({ nudge, at }) => [`nudge ${nudge.id}`, at] as const),
     ...beds.map(({ cue, end }) => [`bed ${cue.id}`, end] as const),
     ...layers.map(({ layer, end }) => [`layer ${layer.id}`, end] as const),
-    ...pictures.flatMap(({ step, picture, unsaid, end }) => [
-      ...step.more.filter((one) => one.picture === picture).map(({ id }) => [`picture ${id}`, end] as const),
+    ...pictures.flatMap(({ step, further, picture, unsaid, end }) => [
+      ...(further ? [[`picture ${further}`, end] as const] : []),
       ...(picture.kind === 'recording' ? picture.pins : [])
         .filter(({ id }) => !unsaid.includes(id))
         .map(({ id }) => [`pin ${id} of ${step.id}`, end] as const),

@@ -78,6 +78,17 @@ describe('several pictures in a step', () => {
     ])
     expect(layoutLesson(without).loose).toMatchObject([{ kind: 'picture', id: 'm1' }])
   })
+  test('two that show the same, as after a copy was joined, are told apart', () => {
+    const same = card('same')
+    const more = [
+      { id: 'm1', picture: same, mark: 'at 4' },
+      { id: 'm2', picture: same, mark: 'nowhere' },
+    ]
+    const { steps } = lessonOf(step('a', 0, 10, voice, { more }))
+    const { pictures, loose } = layoutLesson({ ...emptyLesson('x'), steps, marks: [markAt('at 4', 'a', take, 4)] })
+    expect(pictures.map(({ further }) => further)).toEqual([null, 'm1'])
+    expect(loose).toMatchObject([{ kind: 'picture', id: 'm2' }])
+  })
 })
 
 describe('sounds', () => {

@@ -1,4 +1,5 @@
 import type { Lesson } from './document'
+import { newLayer } from './layers'
 import { emptyLesson, newStep, newStill } from './newParts'
 import { applyEdit } from './edits'
 import { changedTexts } from './replaceDeck'
@@ -36,6 +37,15 @@ test('pages keep their words, new ones come where they are in the deck, gone one
   ])
   expect(after.steps.flatMap(({ passages }) => passages)).toEqual(lesson.steps.flatMap(({ passages }) => passages))
   expect(after.shelf).toEqual([item(now)])
+})
+
+test('a step without words whose slide goes stays where something was drawn over that slide', () => {
+  const drawn = {
+    ...lesson,
+    steps: lesson.steps.map((step) => (step.id === 's4' ? { ...step, layers: [newLayer('ring', 'ring')] } : step)),
+  }
+  const after = applyEdit(drawn, { name: 'replaceDeck', old, now: item(now), pages, added: [] })
+  expect(after.steps.at(-1)).toMatchObject({ id: 's4', picture: { kind: 'card' }, layers: [{ id: 'ring' }] })
 })
 
 test('titles and notes that have changed are told, and whether the step has words of its own by now', () => {

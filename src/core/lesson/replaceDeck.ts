@@ -1,5 +1,6 @@
 import type { Lesson, Picture, ShelfItem, Step } from './document'
 import { picturesOf } from './fromFile'
+import { hangingInStep } from './hanging'
 import { newStep, newStill } from './newParts'
 import { isNothing, isSaidInOthers } from './otherLanguages'
 import { LIMITS } from './limits'
@@ -59,12 +60,15 @@ const stayingPages = (pages: readonly PageMatch[]) =>
 const hasUnheardTakes = (lesson: Lesson, step: string): boolean =>
   takesOf(lesson, step).some((take) => !lesson.steps.some((one) => isInUse(one, take)))
 
-/** Steps that go with their pages: nothing is said in them in any language, nothing else is seen, no sound hangs on them, and no take waits in them. */
+/**
+ * Steps that go with their pages: nothing is said in them in any language, nothing else is seen in them or lies over
+ * their slide, no sound hangs on them, and no take waits in them.
+ */
 export function goneSteps(lesson: Lesson, { old, pages }: Pick<DeckReplacement, 'old' | 'pages'>): string[] {
   const becomes = stayingPages(pages)
   const isUsed = (step: Step) =>
     !isNothing(step) ||
-    step.more.length > 0 ||
+    hangingInStep(step).length > 0 ||
     isHungOn(lesson, step.id) ||
     isSaidInOthers(lesson, step.id) ||
     hasUnheardTakes(lesson, step.id)

@@ -68,6 +68,8 @@ export type Loose =
 /** One picture as it is seen; they follow each other without a gap. */
 export interface PictureSpan {
   step: Step
+  /** Which of the step's further pictures it is; null: the step's own. */
+  further: string | null
   picture: Picture
   /** How it stands in the frame, if it is of another shape. */
   framing: Framing

@@ -21,13 +21,13 @@ export function layPictures(
     const further = step.more
       .flatMap(({ id, picture, mark }) => {
         const time = timeOf(mark)
-        if (time !== null && time >= start && time < end) return [{ picture, start: time }]
+        if (time !== null && time >= start && time < end) return [{ further: id, picture, start: time }]
         loose.push({ kind: 'picture', id, step, picture })
         return []
       })
       .sort((a, b) => a.start - b.start)
-    const all = [{ picture: step.picture, start }, ...further]
-    return all.map(({ picture, start: from }, i): PictureSpan => {
+    const all = [{ further: null, picture: step.picture, start }, ...further]
+    return all.map(({ further, picture, start: from }, i): PictureSpan => {
       const to = all[i + 1]?.start ?? end
       const plan =
         picture.kind === 'recording'
@@ -35,7 +35,7 @@ export function layPictures(
           : { motions: [], missed: [], unsaid: [] }
       for (const id of plan.unsaid) loose.push({ kind: 'pin', id, step })
       const framing = picture.kind === 'card' ? usual : (picture.framing ?? usual)
-      return { step, picture, framing, start: from, end: to, ...plan }
+      return { step, further, picture, framing, start: from, end: to, ...plan }
     })
   })
   return { pictures, loose }

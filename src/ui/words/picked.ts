@@ -95,10 +95,9 @@ export function nextPicked(state: LessonState): Picked | null {
   const all: { picked: Picked; start: Seconds }[] = [
     ...timeline.sounds.map(({ cue, start }) => ({ picked: { kind: 'sound' as const, id: cue.id }, start })),
     ...timeline.beds.map(({ cue, start }) => ({ picked: { kind: 'bed' as const, id: cue.id }, start })),
-    ...timeline.pictures.flatMap(({ step, picture, start }) => {
-      const further = step.more.find((one) => one.picture === picture)
-      return further ? [{ picked: { kind: 'picture' as const, id: further.id }, start }] : []
-    }),
+    ...timeline.pictures.flatMap(({ further, start }) =>
+      further ? [{ picked: { kind: 'picture' as const, id: further }, start }] : [],
+    ),
     ...timeline.layers.map(({ layer, start }) => ({ picked: { kind: 'layer' as const, id: layer.id }, start })),
   ].sort((a, b) => a.start - b.start)
   const from = timeline.steps.find(({ step }) => step.id === state.caret?.step)?.start ?? 0

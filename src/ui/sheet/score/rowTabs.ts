@@ -32,10 +32,8 @@ export function tabsByStep(lesson: Lesson, timeline: Timeline): Map<string, RowT
     const span = stepAt(timeline, start)
     if (span) put(span.step.id, { id: cue.id, kind: 'bed', sign: '♪', title: titleOf(lesson, cue.media), start, end })
   }
-  for (const { step, picture, start, end } of timeline.pictures) {
-    const further = step.more.find((one) => one.picture === picture)
-    if (further)
-      put(step.id, { id: further.id, kind: 'picture', sign: '▣', title: say('score.nextPicture'), start, end })
+  for (const { step, further, start, end } of timeline.pictures) {
+    if (further) put(step.id, { id: further, kind: 'picture', sign: '▣', title: say('score.nextPicture'), start, end })
   }
   for (const { step, layer, start, end } of timeline.layers)
     put(step.id, { id: layer.id, kind: 'layer', sign: LAYER_SIGNS[layer.kind], title: layerTitle(layer), start, end })

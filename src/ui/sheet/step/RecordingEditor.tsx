@@ -25,7 +25,7 @@ export function RecordingEditor({ step, picture }: { step: Step; picture: Record
   const [busy, setBusy] = useState(false)
   const set = (part: Partial<RecordingPicture>) =>
     store.getState().edit({ name: 'setPicture', step: step.id, picture: { ...picture, ...part } })
-  const span = timeline.pictures.find((one) => one.step.id === step.id && one.picture === picture)
+  const span = timeline.pictures.find((one) => one.step.id === step.id && one.further === null)
 
   /** The moment of the recording that is seen at the playhead; null where another picture is. */
   const momentNow = (): number | null => {
