@@ -82,7 +82,7 @@ async function inBooth(args: string[], profile?: string): Promise<{ browser: Bro
   return { browser, ...(await openPage(browser, `${application.url}/lessons/tide-table/booth`)) }
 }
 
-/** The list may still move to the step that was open last: whoever meets another one sees it, and clicks again. */
+/** Whoever meets another step sees it, and clicks again: what is recorded would go there. */
 async function goToStep(page: Page, number: number): Promise<void> {
   const button = `nav[aria-label=Steps] button:nth-child(${number})`
   await until(async () => {
